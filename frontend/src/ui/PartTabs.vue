@@ -9,12 +9,14 @@ const props = defineProps<{
   parts: { key: string; name: string }[]
   chosen: string
   name: string
+  /** Whether the stop opens at a part of its own choice, so that each is named in the address. */
+  named?: boolean
 }>()
 const plan = usePlan()
 const to = (key: string) => ({
   name: 'rig',
   params: { id: plan.rig!.id, stop: props.stop },
-  query: key === props.parts[0]!.key ? {} : { part: key },
+  query: key === props.parts[0]!.key && !props.named ? {} : { part: key },
 })
 const tabs = ref<HTMLElement | null>(null)
 

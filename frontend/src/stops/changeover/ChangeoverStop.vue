@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/changeover'
 import PartTabs from '@/ui/PartTabs.vue'
-import { computed, defineAsyncComponent } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import ChoicePart from './ChoicePart.vue'
 import ProgressLine from './ProgressLine.vue'
 import { useChangeover } from './useChangeover'
 
-const { view } = useChangeover()
+const { plan, view } = useChangeover()
 const route = useRoute()
 const PARTS = [
   { key: 'before', name: phrase('changeover.stop.before'), screen: ChoicePart },
@@ -37,7 +37,15 @@ const PARTS = [
     screen: defineAsyncComponent(() => import('./PapersPart.vue')),
   },
 ]
-const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)
+/** Where the work is when the page is opened; a step ticked meanwhile turns no page. */
+const opensAt = ref(view.value.opens_at)
+watch(
+  () => plan.rig?.id,
+  () => (opensAt.value = view.value.opens_at),
+)
+const part = computed(
+  () => PARTS.find((p) => p.key === (route.query.part ?? opensAt.value)) ?? PARTS[0]!,
+)
 </script>
 
 <template>
@@ -48,6 +56,7 @@ const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PAR
       stop="changeover"
       :parts="PARTS"
       :chosen="part.key"
+      named
       :name="phrase('changeover.stop.parts')"
     />
     <component :is="part.screen" />

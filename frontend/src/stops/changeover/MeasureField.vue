@@ -3,10 +3,12 @@ import { phrase } from '@/phrases/changeover'
 import PlanField from '@/ui/PlanField.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Check, Gauge } from '@lucide/vue'
+import ExpectedReading from './ExpectedReading.vue'
 import { useChangeover, type Measured } from './useChangeover'
 
-/** One reading: where, what it should be, what was read, and what most likely is wrong. */
-defineProps<{ measured: Measured; large?: boolean }>()
+/** One reading: where, what it should be where that is not told above, what was read, and what is likely
+ *  wrong. */
+defineProps<{ measured: Measured; large?: boolean; told?: boolean }>()
 const { measure, practising } = useChangeover()
 </script>
 
@@ -20,9 +22,8 @@ const { measure, practising } = useChangeover()
             class="mr-1 inline-block rounded-full bg-ink px-1.5 text-sm font-semibold text-paper"
             >{{ measured.mark }}</span>{{ measured.label }}
         </p>
-        <p :class="large ? '' : 'text-sm'">
-          {{ phrase('changeover.measure.should', { likely: measured.likely }) }}
-          <span class="text-soft"> {{ measured.range }}, {{ measured.under }}</span>
+        <p v-if="!told || measured.before" :class="large ? '' : 'text-sm'">
+          <ExpectedReading v-if="!told" :measured="measured" />
           <span v-if="measured.before" class="block">{{
             phrase('changeover.measure.before', { before: measured.before })
           }}</span>

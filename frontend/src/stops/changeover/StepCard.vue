@@ -3,12 +3,20 @@ import { phrase } from '@/phrases/changeover'
 import PictureStrip from '@/ui/PictureStrip.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Clock, TriangleAlert, Users } from '@lucide/vue'
+import { computed } from 'vue'
+import ExpectedReading from './ExpectedReading.vue'
 import MeasureField from './MeasureField.vue'
 import { useChangeover, type Step } from './useChangeover'
 
 /** One step with everything that belongs to it; large in the locker. */
-defineProps<{ step: Step; large?: boolean }>()
+const props = defineProps<{ step: Step; large?: boolean }>()
 const { noted, tick, tickedOn, isTicked } = useChangeover()
+/** What all readings of the step should be, where that is one and the same. */
+const expected = computed(() => {
+  const [first, ...others] = props.step.measured
+  const same = others.every((m) => m.likely === first!.likely && m.range === first!.range)
+  return first && others.length && same ? first : null
+})
 const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.hoist')]
 </script>
 
@@ -36,7 +44,16 @@ const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.h
     </p>
     <p v-if="step.late" class="mt-1 text-blocking">{{ step.late }}</p>
     <div v-if="step.measured.length" class="mt-2 divide-y divide-line border-y border-line">
-      <MeasureField v-for="m in step.measured" :key="m.key" :measured="m" :large="large" />
+      <p v-if="expected" class="py-2" data-expected>
+        <ExpectedReading :measured="expected" each />
+      </p>
+      <MeasureField
+        v-for="m in step.measured"
+        :key="m.key"
+        :measured="m"
+        :large="large"
+        :told="expected !== null"
+      />
     </div>
     <PlanField
       v-if="step.stopped || step.measured.some((m) => m.verdict === 'out')"

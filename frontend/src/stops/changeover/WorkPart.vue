@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/changeover'
-import SeverityMark from '@/ui/SeverityMark.vue'
-import { CircleCheck, Circle, Smartphone } from '@lucide/vue'
+import { Smartphone } from '@lucide/vue'
 import { computed, defineAsyncComponent } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import MeterPanel from './MeterPanel.vue'
 import StepCard from './StepCard.vue'
-import { useChangeover } from './useChangeover'
+import StepMark from './StepMark.vue'
+import { useChangeover, type Gate } from './useChangeover'
 
-/** The order of work by gates; the next step is open. In the locker, one step at a time. */
+/** The order of work, a line a gate; the gate and the step where the work is are open. */
 const LockerMode = defineAsyncComponent(() => import('./LockerMode.vue'))
 const { plan, view, isTicked } = useChangeover()
 const route = useRoute()
@@ -19,6 +19,14 @@ const go = (step: string) =>
     name: 'rig',
     params: { id: plan.rig!.id, stop: 'changeover' },
     query: { part: 'work', step },
+  })
+const gateNow = computed(
+  () => view.value.gates.find((g) => g.steps.some((s) => s.key === view.value.next))?.key,
+)
+const countOf = (gate: Gate) =>
+  phrase('changeover.work.of', {
+    done: gate.steps.filter((s) => isTicked(s.key)).length,
+    total: gate.steps.length,
   })
 </script>
 
@@ -35,38 +43,34 @@ const go = (step: string) =>
     </button>
     <p class="text-soft">{{ phrase('changeover.work.locker_says') }}</p>
   </div>
-  <MeterPanel class="mt-3" />
-  <section v-for="g in view.gates" :key="g.key" class="mt-5" :data-gate="g.key">
-    <h2 class="flex flex-wrap items-center gap-2 text-xl">
-      <SeverityMark v-if="g.stopped" severity="blocking" />
-      {{ g.title }}
-      <span class="text-base font-normal text-soft">{{
-        phrase('changeover.work.of', {
-          done: g.steps.filter((s) => isTicked(s.key)).length,
-          total: g.steps.length,
-        })
-      }}</span>
-    </h2>
-    <div class="mt-1 border-t border-line">
-      <details
-        v-for="s in g.steps"
-        :key="s.key"
-        class="border-b border-line"
-        :open="s.key === view.next"
-      >
-        <summary class="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
-          <SeverityMark v-if="s.stopped" severity="blocking" />
-          <CircleCheck
-            v-else-if="isTicked(s.key)"
-            :size="18"
-            class="shrink-0 text-sea"
-            :aria-label="phrase('changeover.work.done')"
-          />
-          <Circle v-else :size="18" class="shrink-0 text-soft" aria-hidden="true" />
-          <span :class="s.key === view.next ? 'font-semibold' : ''">{{ s.title }}</span>
-        </summary>
-        <StepCard :step="s" class="pb-4 pl-8 max-sm:pl-0" />
-      </details>
-    </div>
-  </section>
+  <div class="mt-4 border-t border-line">
+    <details
+      v-for="g in view.gates"
+      :key="g.key"
+      class="border-b border-line"
+      :open="g.key === gateNow"
+      :data-gate="g.key"
+    >
+      <summary class="flex min-h-12 cursor-pointer items-center gap-3 py-2">
+        <StepMark :stopped="g.stopped" :done="g.done" />
+        <h2 class="text-xl" :class="g.key === gateNow ? '' : 'font-normal'">{{ g.title }}</h2>
+        <span class="text-soft">{{ countOf(g) }}</span>
+      </summary>
+      <div class="mb-4 border-t border-line sm:ml-8">
+        <details
+          v-for="s in g.steps"
+          :key="s.key"
+          class="border-b border-line last:border-b-0"
+          :open="s.key === view.next"
+        >
+          <summary class="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
+            <StepMark :stopped="s.stopped" :done="isTicked(s.key)" />
+            <span :class="s.key === view.next ? 'font-semibold' : ''">{{ s.title }}</span>
+          </summary>
+          <StepCard :step="s" class="pb-4 pl-8 max-sm:pl-0" />
+        </details>
+      </div>
+    </details>
+  </div>
+  <MeterPanel class="mt-5" />
 </template>

@@ -4,6 +4,7 @@ import { usePlan } from '@/stores/plan'
 import { computed, ref } from 'vue'
 
 export type Step = Schemas['WorkStepView']
+export type Gate = Schemas['WorkGateView']
 export type Measured = Schemas['MeasurementView']
 
 /** Today as the owner's clock has it, ISO. */

@@ -81,6 +81,17 @@ class Changeover:
         """The step to do next: the one that is stopped, else the first that is not done."""
         return self.stopped or next((step for step in self.steps if not step.tick.done), None)
 
+    @property
+    def opens_at(self) -> str:
+        """Where the work is: ``before``, ``shopping``, ``work``; ``proof`` when every step is done."""
+        if self.next is None:
+            return "proof"
+        if self.done or self.stopped:
+            return "work"
+        if not all(question.settled for question in self.questions):
+            return "before"
+        return "work" if all(line.got or line.purchase.have for line in self.shopping.lines) else "shopping"
+
     @cached_property
     def settings(self) -> tuple[Group, ...]:
         """All settings."""

@@ -192,6 +192,7 @@ class ChangeoverView(View):
     total: int
     work: str
     next: str
+    opens_at: str = Field(description="Part where the work is")
     spent: FigureView | None
     cost: FigureView | None
     contingency: FigureView | None

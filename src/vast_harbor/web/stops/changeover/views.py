@@ -78,7 +78,7 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         gone = phrase("answers.changeover_views.gone") if chosen else ""
         return ChangeoverView(
             chosen="", title="", layout="", battery_class="", choices=choices, against=[], hard=False, done=0,
-            total=0, work="", next="", spent=None, cost=None, contingency=None, own_hands="", workshop="",
+            total=0, work="", next="", opens_at="before", spent=None, cost=None, contingency=None, own_hands="", workshop="",
             questions=[], lines=[], gates=[], settings=[], emptied=[], rising=[], conflicts=[],
             watching=[], proof=None, faults=[], unplaced=[], gone=gone,
         )  # fmt: skip
@@ -96,6 +96,7 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         total=len(made.steps),
         work=style.text(made.minutes / 60, "duration"),
         next="" if step is None else step.key,
+        opens_at=made.opens_at,
         spent=figure_view(made.shopping.spent, style),
         cost=figure_view(made.shopping.total, style),
         contingency=figure_view(work.compared.cost["contingency"], style),
