@@ -112,6 +112,20 @@ def test_a_gate_is_passed_by_stating_why_and_a_fault_in_the_connection_is_named(
     assert "reversed" in kinds[:2]
 
 
+def test_a_date_is_typed_as_people_write_it_or_picked(page: Page, demo) -> None:
+    demo("tern-rock", "changeover?part=before")
+    field = page.get_by_label("Work begins on", exact=True)
+    field.fill("5.12.26")
+    field.blur()
+    expect(field).to_have_value("5 Dec 2026")
+    page.locator("input[type=date]").nth(1).fill("2026-12-20")
+    expect(field).to_have_value("20 Dec 2026")
+    expect(page.get_by_text("The work begins on 20 Dec 2026")).to_be_visible()
+    field.fill("soon")
+    expect(page.get_by_role("alert")).to_contain_text("is not a date that can be read")
+    expect(field).to_have_value("soon")
+
+
 def test_prices_settings_proof_and_papers_are_one_truth(page: Page, demo) -> None:
     demo("pebble", "changeover")
     expect(page.locator("[data-chosen]")).to_contain_text("32 of 34 steps done")

@@ -202,7 +202,7 @@ def test_a_list_of_ten_thousand_is_refused_in_a_sentence(client, demo) -> None:
         ("battery_class", "cobalt", "fewer cycles and is less stable", None),
         ("unit_v", "7", "do not come in 7 V", None),
         ("name", "Plain 100", "already a battery named “Skerry Plain 100”", None),
-        ("price_date", "last year", "must be written as 2026-11-25 or 2026-11", None),
+        ("price_date", "last year", "is not a date that can be read. Try 25 Nov 2026.", None),
         ("warranty_full_years", "9", "cannot be longer than it", None),
         ("charge_min_c", "50", "is not above the lowest", None),
     ],

@@ -207,9 +207,9 @@ def test_a_date_after_the_last_day_to_return_is_told(client, rig) -> None:
     )
     view = patch(client, view, *operations, stop="changeover").get_json()
     step = view["changeover"]["gates"][0]["steps"][0]
-    assert "2026-12-01" in step["late"]
+    assert "(1 Dec 2026)" in step["late"]
     bad = patch(client, view, put("/changeover/return_by", "soon"), typed=True)
-    assert bad.status_code == 422 and "2026-11-25" in bad.get_json()["problems"][0]["message"]
+    assert bad.status_code == 422 and "25 Nov 2026" in bad.get_json()["problems"][0]["message"]
 
 
 def test_the_acceptance_test_takes_readings_as_they_come(client, rig) -> None:

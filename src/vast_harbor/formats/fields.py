@@ -8,12 +8,14 @@ import re
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import date
 from typing import Any
 
 from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationInfo
 from pydantic_core import core_schema
 
 from vast_harbor.core.figures import parsing
+from vast_harbor.core.figures.dates import parse_date
 from vast_harbor.core.figures.display import digits_for, group, trim
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.figures.parsing_time import parse_clock
@@ -280,7 +282,8 @@ _ISO_DATE = re.compile(r"^\d{4}-(0[1-9]|1[0-2])(-(0[1-9]|[12]\d|3[01]))?$")
 
 @dataclass(frozen=True)
 class Date(Field):
-    """An optional date, ISO ``2026-11-25``, or a month, ``2026-11``; empty for none.
+    """An optional date, ISO ``2026-11-25``, or a month, ``2026-11``; empty for none. In the interface it is
+    typed as people write dates, see :func:`~vast_harbor.core.figures.dates.parse_date`.
 
     Attributes:
         what: what it is, for the sentence.
@@ -292,6 +295,10 @@ class Date(Field):
 
     def read(self, value: Any, info: ValidationInfo) -> str:
         text = "" if value is None else value.strip() if isinstance(value, str) else "?"
+        context = context_of(info)
+        if text and context.get("typed"):
+            today = context.get("today") or date.today()
+            return parse_date(text, context.get("numbers", ""), today, self.month)
         if text and not (_ISO_DATE.match(text) and "1990" <= text[:4] <= "2100"):
             raise ValueError(
                 phrase(

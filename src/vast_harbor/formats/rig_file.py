@@ -8,6 +8,7 @@ import json
 from collections.abc import Mapping
 from collections.abc import Set as AbstractSet
 from dataclasses import replace
+from datetime import date
 from typing import Any
 
 from pydantic import ValidationError
@@ -85,6 +86,7 @@ def read(
     *,
     typed: bool = False,
     stored: Mapping[str, Any] | None = None,
+    today: str = "",
 ) -> RigFile:
     """Check a document field by field.
 
@@ -94,6 +96,7 @@ def read(
         typed: whether text is accepted as typed by the owner.
         stored: the document as it lies in the database; batteries and assumptions that it names, and that are
             gone since, may still be named.
+        today: ISO date, for dates that are typed without a year; by the clock where it is not given.
 
     Returns:
         The rig file, in SI.
@@ -115,6 +118,7 @@ def read(
         "numbers": written if written in LOCALES else "",
         "currency": currency_code(currency) if isinstance(currency, str) else None,
         "reference": reference,
+        "today": date.fromisoformat(today) if today else date.today(),
     }
     gone = _named(stored)
     document, problems = _read_overrides(brought_up(document), reference, context, gone)

@@ -4,17 +4,16 @@ from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
-from babel.dates import format_date
-
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.day import Day, charge_window
 from vast_harbor.phrases import phrase
 
 
-def day_text(day: int) -> str:
-    """A counted day (``date.toordinal``) as it is written on paper."""
-    return format_date(date.fromordinal(day), "d MMMM y", "en_GB")
+def day_text(day: int, style: Style) -> str:
+    """A counted day (``date.toordinal``) as its owner writes it."""
+    return style.date(date.fromordinal(day).isoformat())
 
 
 def usual_time(load: Mapping[str, Any]) -> str:

@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/changeover'
 import type { Stop } from '@/api/lists'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
+import DateField from '@/ui/DateField.vue'
 import PlanField from '@/ui/PlanField.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -118,13 +119,7 @@ const LENGTHS = [
     <section class="sheet h-fit px-5 py-4">
       <h2 class="text-xl">{{ phrase('changeover.choice.dates') }}</h2>
       <div class="mt-2 grid gap-3 sm:grid-cols-2">
-        <PlanField
-          v-for="d in DATES"
-          :key="d.path"
-          v-bind="d"
-          text
-          :placeholder="phrase('changeover.choice.date')"
-        />
+        <DateField v-for="d in DATES" :key="d.path" v-bind="d" />
         <PlanField path="/changeover/deposit" :label="phrase('changeover.choice.deposit')" />
       </div>
       <h2 class="mt-5 text-xl">{{ phrase('changeover.choice.cables') }}</h2>

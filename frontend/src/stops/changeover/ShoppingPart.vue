@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/changeover'
 import type { Schemas } from '@/api/client'
 import FigureLink from '@/ui/FigureLink.vue'
+import DateField from '@/ui/DateField.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Download } from '@lucide/vue'
 import { computed } from 'vue'
@@ -87,12 +88,10 @@ function have(line: Schemas['LineView']) {
               {{ phrase('changeover.shopping_part.details') }}
             </summary>
             <div class="mt-1 grid gap-2 sm:grid-cols-3">
-              <PlanField
+              <DateField
                 :path="at(line, 'bought_on')"
                 :label="phrase('changeover.shopping_part.on')"
                 :called="phrase('changeover.shopping_part.on_of', { name: line.name })"
-                text
-                :placeholder="phrase('changeover.choice.date')"
               />
               <PlanField
                 :path="at(line, 'seller')"

@@ -1,6 +1,7 @@
 import { phrase } from '@/phrases/changeover'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import { dateOf } from '@/ui/when'
 import { computed, ref } from 'vue'
 
 export type Step = Schemas['WorkStepView']
@@ -21,7 +22,10 @@ export function useChangeover() {
   const steps = computed(() => view.value.gates.flatMap((gate) => gate.steps))
 
   /** The day on which something was ticked, also where the tick still waits to be sent. */
-  const tickedOn = (key: string) => plan.document.changeover.done[key] ?? ''
+  const tickedOn = (key: string) => {
+    const day = plan.document.changeover.done[key]
+    return day ? dateOf(day) : ''
+  }
   const isTicked = (key: string) => key in plan.document.changeover.done
 
   /** Tick a step, question or setting, or take the tick back. */

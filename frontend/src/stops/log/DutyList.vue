@@ -4,7 +4,7 @@ import { api, problemsOf, type Schemas } from '@/api/client'
 import { useUi } from '@/stores/ui'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, nextTick, ref } from 'vue'
-import { dateOf } from './days'
+import { dateOf } from '@/ui/when'
 import CalendarLinks from './CalendarLinks.vue'
 import { freshId, now } from './useLog'
 

@@ -6,7 +6,7 @@ import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, defineAsyncComponent } from 'vue'
-import { dateOf } from './days'
+import { dateOf } from '@/ui/when'
 
 /** How healthy the bank in use is, how long it will last, and by what that is known. */
 const HealthChart = defineAsyncComponent(() => import('./HealthChart.vue'))

@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/log'
 import type { Schemas } from '@/api/client'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
+import { dayOf, when } from '@/ui/when'
 import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import '@/charts/setup'
@@ -15,13 +16,7 @@ const GAP = 36
 const height = computed(() => props.chart.series.length * (PANE + GAP) + 26)
 const top = (i: number) => 28 + i * (PANE + GAP)
 const ends = computed(() => [props.chart.from_day * 864e5, (props.chart.to_day + 1) * 864e5])
-const clock = (at: number, short = false) =>
-  new Date(at).toLocaleString('en-GB', {
-    timeZone: 'UTC',
-    day: 'numeric',
-    month: 'short',
-    ...(short ? {} : { hour: '2-digit', minute: '2-digit' }),
-  })
+const clock = (at: number, short = false) => (short ? dayOf(at) : when(at, 'UTC'))
 
 const option = computed(() => ({
   animation: false,

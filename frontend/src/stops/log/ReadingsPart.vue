@@ -2,7 +2,7 @@
 import { phrase } from '@/phrases/log'
 import { FileDown, Trash2 } from '@lucide/vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { dateOf } from './days'
+import { dateOf } from '@/ui/when'
 import LiveReadings from './LiveReadings.vue'
 import ReadingsImport from './ReadingsImport.vue'
 import { useReadings } from './useReadings'

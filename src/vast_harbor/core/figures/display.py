@@ -8,6 +8,7 @@ from babel.numbers import get_currency_precision
 
 from vast_harbor.core.figures import units
 from vast_harbor.core.figures.currency import currency_symbol
+from vast_harbor.core.figures.dates import ISO_DATE, date_text
 from vast_harbor.core.figures.number_format import THIN, NumberFormat, number_format
 from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.phrases import phrase
@@ -136,6 +137,14 @@ class Style:
     def numbers(self) -> NumberFormat:
         """How numbers are written."""
         return number_format(self.locale)
+
+    def date(self, iso: str) -> str:
+        """A date, ISO ``2026-11-25`` or ``2026-11``, as its owner writes it."""
+        return date_text(iso, self.locale)
+
+    def dated(self, text: str) -> str:
+        """A text with every ISO date in it as its owner writes it."""
+        return ISO_DATE.sub(lambda found: self.date(found[0]), text)
 
     def money(self, value: float) -> str:
         """An amount: whole from 100 on, else with the currency's decimals."""

@@ -18,7 +18,7 @@ def booklet(
     Args:
         view: the changeover as the interface is given it.
         name: of the rig.
-        today: ISO date on it.
+        today: the date on it, as its owner writes it.
         svg: the wiring with its measuring points; empty for none.
         what: ``booklet`` for own hands, ``work_order`` for a workshop.
         paper: ``a4`` or ``letter``.

@@ -70,7 +70,7 @@ def report(results: Results, reference: Reference, style: Style, today: str, pap
         results: the plan in figures, everything run.
         reference: shipped data.
         style: the owner's units and currency.
-        today: ISO date on it.
+        today: the date on it, as its owner writes it.
         paper: ``a4`` or ``letter``.
 
     Returns:

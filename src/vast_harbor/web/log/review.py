@@ -105,7 +105,7 @@ def review_paper(path: RigPath, query: PaperQuery) -> Response:
 def printed(template: str, view: View, name: str, style: Style, query: PaperQuery) -> Response:
     """A page of the log on the owner's paper."""
     size = query.paper or ("letter" if style.system == "us" else "a4")
-    today = day_text(counted_today())
+    today = day_text(counted_today(), style)
     html = paper(template, view.model_dump(), name, today, size)
     response = as_file(html, "text/html", name, f"{template}.html", query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
@@ -126,7 +126,7 @@ def _reviewed(rig_id: int) -> tuple[ReviewView, str, Style]:
     with database().reading() as db:
         due = duties_of(results, last_days(db, rig_id), today)
     todo = [*_of_log(told, use, style), *_of_prices(found.verdict, style)]
-    todo += [_due(d, today) for d in due if d.due <= today + AHEAD_DAYS]
+    todo += [_due(d, today, style) for d in due if d.due <= today + AHEAD_DAYS]
     operations = [
         operation
         for kind, measured in use.items()
@@ -214,10 +214,10 @@ def _chance(chance: float, style: Style) -> str:
     return style.text(round(chance, 2), "%")
 
 
-def _due(duty: Duty, today: int) -> str:
+def _due(duty: Duty, today: int, style: Style) -> str:
     if duty.due == today:
         return phrase("log.review.due_now", title=duty.title)
-    day = day_text(duty.due)
+    day = day_text(duty.due, style)
     if duty.due < today:
         return phrase("log.review.due_since", title=duty.title, day=day)
     return phrase("log.review.due", title=duty.title, day=day)

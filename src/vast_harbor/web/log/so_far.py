@@ -198,7 +198,7 @@ def warranty_view(so_far: BankSoFar) -> WarrantyView | None:
         return None
     held, style = so_far.claim, so_far.style
     warranty = so_far.results.changeover.work.build.bank.model.warranty
-    until = day_text(held.until) if held.until is not None else ""
+    until = day_text(held.until, style) if held.until is not None else ""
     months = (
         ""
         if held.until is None

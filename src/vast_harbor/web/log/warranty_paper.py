@@ -3,12 +3,12 @@
 import base64
 import sqlite3
 from collections.abc import Iterator, Sequence
-from datetime import date
 
 from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import CAPACITY_TEST, FAULT, RECEIPT, Entry
 from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.phrases import phrase
@@ -64,7 +64,7 @@ def warranty_paper(path: RigPath, query: PaperQuery) -> Response:
     """The evidence for a claim under warranty as one HTML document."""
     so_far = bank_so_far(path.rig_id)
     with database().reading() as db:
-        shown = list(_pictures(db, path.rig_id))
+        shown = list(_pictures(db, path.rig_id, so_far.style))
     tests = [e for e in so_far.entries if e.kind in (CAPACITY_TEST, RECEIPT, FAULT)][-MOST_ENTRIES:]
     view = EvidenceView(
         title=so_far.health.bank.title if so_far.health.bank else "",
@@ -88,7 +88,7 @@ def _facts(so_far: BankSoFar) -> Iterator[EvidenceRowView]:
     if so_far.bought:
         yield row(phrase("log.warranty.fact_serials"), purchase.serial)
         yield row(phrase("log.warranty.fact_bought"), _bought(so_far))
-    yield row(phrase("log.warranty.fact_since"), "" if since is None else day_text(since))
+    yield row(phrase("log.warranty.fact_since"), "" if since is None else day_text(since, so_far.style))
     warranty = warranty_view(so_far)
     if warranty is not None:
         yield row(phrase("log.warranty.fact_warranty"), warranty.says)
@@ -102,7 +102,7 @@ def _facts(so_far: BankSoFar) -> Iterator[EvidenceRowView]:
 def _bought(so_far: BankSoFar) -> str:
     purchase, parts = so_far.purchase, list[str]()
     if purchase.on:
-        parts.append(day_text(date.fromisoformat(purchase.on).toordinal()))
+        parts.append(so_far.style.date(purchase.on))
     if purchase.seller:
         parts.append(purchase.seller)
     if purchase.paid is not None:
@@ -113,15 +113,15 @@ def _bought(so_far: BankSoFar) -> str:
 def _entry_row(entry: Entry, so_far: BankSoFar) -> EvidenceRowView:
     view = entry_view(entry, 0, so_far.rig_file, so_far.style)
     said = ", ".join(s.text for s in view.said)
-    day = day_text((entry.at + 60 * entry.offset_min) // DAY_S + EPOCH)
+    day = day_text((entry.at + 60 * entry.offset_min) // DAY_S + EPOCH, so_far.style)
     parts: Sequence[str] = [view.kind_name, said, entry.text]
     return EvidenceRowView(name=day, text=". ".join(p for p in parts if p))
 
 
-def _pictures(db: sqlite3.Connection, rig_id: int) -> Iterator[EvidencePictureView]:
+def _pictures(db: sqlite3.Connection, rig_id: int, style: Style) -> Iterator[EvidencePictureView]:
     for one in pictures.listed(db, rig_id)[:MOST_PICTURES]:
         body = base64.b64encode(pictures.content(db, rig_id, one.id, False)).decode()
-        day = day_text(one.at // DAY_S + EPOCH)
+        day = day_text(one.at // DAY_S + EPOCH, style)
         yield EvidencePictureView(
             name=", ".join(p for p in (one.name, day) if p), source=f"data:image/jpeg;base64,{body}"
         )

@@ -9,21 +9,27 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.core.passage import Results
 from vast_harbor.formats.changeover_part import READINGS
-from vast_harbor.formats.fields import Clock, Measure
+from vast_harbor.formats.fields import Clock, Date, Measure
 from vast_harbor.formats.fields_of_several import Numbers
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.telling.inputs import field_number, plain_number
 
+# In place of a unit.
+DATE = "date"
+# What a part holds by key that are dates.
+DATES = ("done", "bought_on")
+
 
 @lru_cache
 def _measures(model: type[BaseModel]) -> tuple[tuple[str, str, bool], ...]:
-    """Fields of a part of the document, with the unit of those that have one, and whether they are volts that
-    are stored as for a 12 V system."""
+    """Fields of a part of the document, with the unit of those that have one or that they are a date, and
+    whether they are volts that are stored as for a 12 V system."""
     out = []
     for name, info in model.model_fields.items():
         marks = [m for m in info.metadata if isinstance(m, Measure | Clock | Numbers)]
         percent = bool(marks) and getattr(marks[0], "percent", False)
         unit = "%" if percent else getattr(marks[0], "unit", "1") if marks else "1"
+        unit = DATE if any(isinstance(m, Date) for m in info.metadata) else unit
         out.append((name, unit, bool(marks) and getattr(marks[0], "per_12", False)))
     return tuple(out)
 
@@ -49,7 +55,7 @@ def _put(out: dict[str, str], part: BaseModel, at: str, style: Style, twelves: f
         if value is None:
             out[path] = ""
         elif isinstance(value, str):
-            out[path] = value
+            out[path] = style.date(value) if unit == DATE else value
         elif isinstance(value, bool):
             continue
         elif isinstance(value, int | float):
@@ -82,6 +88,8 @@ def _put_entries(
         elif name == "readings":
             unit = READINGS[key.rpartition(".")[2]].unit
             out[path] = "" if one is None else _field_text(one, unit, style)
+        elif name in DATES:
+            out[path] = style.date(one)
         elif name not in ("on", "overrides") and not isinstance(one, bool):
             out[path] = _field_text(one, "money", style) if isinstance(one, float) else one or ""
 

@@ -41,6 +41,7 @@ class RigView(View):
     document: dict[str, Any] = Field(description="The rig file, see docs/formats.md")
     fields: dict[str, str] = Field(description="JSON pointer → value as it stands in its input")
     units: dict[str, str] = Field(description="Stored unit of a field → what stands beside its input")
+    dates: str = Field(description="The English in which dates are written: en-US or en-GB")
     strip: list[StripView]
     stop: str = Field(description="The stop whose parts are here; empty where those of all are")
     assumptions: list[AssumptionView]

@@ -24,7 +24,7 @@ from vast_harbor.store.json_difference import difference
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import Blueprint
-from vast_harbor.web.base.database import database
+from vast_harbor.web.base.database import database, today
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
 from vast_harbor.web.base.views import (
@@ -202,7 +202,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     except JsonPatchTestFailed:
         return problems(409, ANOTHER_ROW)
     document = with_stated(document, [o.path for o in body.operations if o.op != "test"])
-    read = files.read(document, data.reference(), typed=True, stored=stored.document)
+    read = files.read(document, data.reference(), typed=True, stored=stored.document, today=today())
     rig = keep_ranges(stored.document, read)
     document = without_typical(stored.document, files.to_document(rig))
     # Computed before it is kept: a rig that could not be shown must not be stored.

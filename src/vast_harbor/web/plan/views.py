@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from vast_harbor.core.figures.dates import english_of
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
@@ -63,6 +64,7 @@ def rig_view(
         document=stored.document,
         fields=field_texts(rig_file, results, style),
         units=unit_names(rig_file.rig.units, rig_file.rig.currency),
+        dates=english_of(style.locale).replace("_", "-"),
         strip=strip(results, rig_file, style, stored.log),
         stop=stop,
         assumptions=assumptions_view(results, style),

@@ -206,7 +206,7 @@ function choose(event: Event) {
             :label="phrase('banks.bank_card.on')"
             text
             :called="phrase('banks.bank_card.date_price', { title: candidate.title })"
-            placeholder="2026-11"
+            :placeholder="phrase('banks.bank_stages.month_example')"
           />
         </div>
         <BankExtras :candidate="candidate" class="mt-3" />

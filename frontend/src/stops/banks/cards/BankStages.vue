@@ -51,7 +51,7 @@ function remove(i: number) {
             :path="`${at}/${i}/when`"
             :label="phrase('banks.bank_stages.month')"
             text
-            placeholder="2027-04"
+            :placeholder="phrase('banks.bank_stages.month_example')"
             class="w-28"
           />
           <div class="grow">

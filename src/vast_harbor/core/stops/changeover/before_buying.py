@@ -22,7 +22,7 @@ class Question:
         key: in the record of what is done.
         title, how: what, and how to find it.
         state: ``known`` from the plan, ``missing``, or ``wrong`` where what is known speaks against the bank.
-        says: what the plan says of it; empty for nothing.
+        says: what the plan says of it, dates in ISO; empty for nothing.
         stop, part: where it stands in the plan; empty for here.
         tick: what the owner said of it.
     """

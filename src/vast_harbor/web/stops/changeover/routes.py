@@ -150,7 +150,7 @@ def printed(path: RigPath, query: PrintQuery) -> Response:
     style = rig.style
     svg = drawn(made, rig.rig.units == US) if made.work.build.bank.units <= MOST_DRAWN else ""
     view = changeover_view(results, style).model_dump()
-    html = booklet(view, plan.name, today(), svg, query.what, query.paper)
+    html = booklet(view, plan.name, rig.style.date(today()), svg, query.what, query.paper)
     ending = "work-order.html" if query.what == WORK_ORDER else "changeover.html"
     response = as_file(html, "text/html", plan.name, ending, query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))

@@ -78,7 +78,8 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         gone = phrase("answers.changeover_views.gone") if chosen else ""
         return ChangeoverView(
             chosen="", title="", layout="", battery_class="", choices=choices, against=[], hard=False, done=0,
-            total=0, work="", next="", opens_at="before", spent=None, cost=None, contingency=None, own_hands="", workshop="",
+            total=0, work="", next="", opens_at="before", spent=None, cost=None,
+            contingency=None, own_hands="", workshop="",
             questions=[], lines=[], gates=[], settings=[], emptied=[], rising=[], conflicts=[],
             watching=[], proof=None, faults=[], unplaced=[], gone=gone,
         )  # fmt: skip
@@ -103,7 +104,7 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         own_hands=_labour(work, OWN_HANDS, style),
         workshop=_labour(work, WORKSHOP, style),
         questions=[
-            view_of(QuestionView, q, style, done=q.tick.done)
+            view_of(QuestionView, q, style, says=style.dated(q.says), done=q.tick.done)
             for q in made.questions
         ],
         lines=[_line(one, work, style) for one in made.shopping.lines],
@@ -197,8 +198,8 @@ def _step(step: Step, work: Work, style: Style) -> WorkStepView:
             for c in step.cautions
         ],
         done=step.tick.done,
-        on=step.tick.on,
-        late=phrase("answers.changeover_views.late", on=step.tick.on, by=by) if late else "",
+        on=style.date(step.tick.on),
+        late=style.dated(phrase("answers.changeover_views.late", on=step.tick.on, by=by)) if late else "",
         measured=[measurement_view(m, work, style) for m in step.measured],
     )
 
@@ -250,7 +251,7 @@ def _setting(row: Row, style: Style) -> SettingRowView:
         can=row.can,
         can_path=f"/changeover/settable/{row.key}",
         done=row.tick.done,
-        on=row.tick.on,
+        on=style.date(row.tick.on),
     )
 
 
@@ -327,7 +328,7 @@ def _proof(test: Acceptance, style: Style) -> ProofView:
     }[test.verdict]
     by = test.work.record.return_by
     if test.verdict == "short" and by:
-        says += " " + phrase("answers.changeover_views.claim_by", by=by)
+        says += " " + phrase("answers.changeover_views.claim_by", by=style.date(by))
     return ProofView(
         load=test.work.load.name,
         amps=style.text(test.amps, "A"),

@@ -33,7 +33,7 @@ class ReportQuery(BaseModel):
 def get_report(path: RigPath, query: ReportQuery) -> Response:
     """The report as one HTML document; the browser prints it or saves it as PDF."""
     rig, plan, results = whole_results(path.rig_id)
-    html = report(results, data.reference(), rig.style, today(), query.paper)
+    html = report(results, data.reference(), rig.style, rig.style.date(today()), query.paper)
     response = as_file(html, "text/html", plan.name, "report.html", query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
     return response
