@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, expect_choice, to_stop, unfolded
+from browser.conftest import bank_part, expect_choice, to_stop, unfold, unfolded
 
 
 def strip(page: Page, stop: str):
@@ -51,6 +51,7 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     temperature.fill("50")
     to_stop(page, "need")
     # 50 °F are 10 °C, at which AGM gives 0.92.
+    unfold(page, "classes")
     expect(page.locator("[data-class=agm] [data-label=Temperature]")).to_contain_text("92 %")
     to_stop(page, "compare")
     bank_part(page, "table")

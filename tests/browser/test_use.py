@@ -8,7 +8,7 @@ from urllib.parse import quote
 import pytest
 from playwright.sync_api import Page, Request, expect
 
-from browser.conftest import PATIENCE_MS, bank_part, expect_choice, to_stop, unfolded
+from browser.conftest import PATIENCE_MS, bank_part, expect_choice, to_stop, unfold, unfolded
 from sampled import THOROUGH, sampled
 from vast_harbor.web.plan.field_help import place_of
 
@@ -89,6 +89,7 @@ def test_undo_by_key_takes_back_typing_too(page: Page, demo) -> None:
 def test_workings_open_by_key_lead_on_and_hold_the_override(page: Page, demo) -> None:
     demo("mulga", "need")
     page.keyboard.press("3")
+    unfold(page, "classes")
     page.locator("[data-class=agm] [data-label='Rated capacity needed'] [data-figure]").first.focus()
     page.keyboard.press("w")
     panel = page.get_by_label("Workings", exact=True)
@@ -111,6 +112,7 @@ def test_house_rule_moves_the_need(page: Page, demo) -> None:
     demo("kittiwake", "need")
     figure = page.locator("[data-stop=need] [data-strip-figure]")
     expect(figure).to_contain_text("· 2 nights")
+    unfold(page, "rules")
     page.locator("[data-rule=long_life]").click()
     # The stays are of two nights: more than these is asked of no bank.
     expect(figure).to_contain_text("3.31 kWh · 2 nights")
@@ -127,6 +129,7 @@ def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
         page.keyboard.press("ArrowRight")
     expect(figure).to_contain_text("· 3.5 nights")
     expect(page.locator("[data-path='/plan/overrides/nights']")).to_have_value("3.5")
+    unfold(page, "classes")
     before = page.locator("[data-class=agm]").inner_text()
     page.locator("[data-slider='dod.agm']").fill("0.8")
     expect(page.locator("[data-class=agm] input").first).to_have_value("80 %")

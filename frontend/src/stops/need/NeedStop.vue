@@ -6,7 +6,6 @@ import AssumptionField from '@/ui/AssumptionField.vue'
 import AssumptionSlider from '@/ui/AssumptionSlider.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import FoldedSection from '@/ui/FoldedSection.vue'
-import { wide } from '@/ui/wide'
 import FindingList from '@/ui/FindingList.vue'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
@@ -27,16 +26,17 @@ const SLIDERS = [
 ]
 const need = computed(() => plan.rig!.need)
 const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'need'))
-const bases = computed(() => {
-  const rule = reference.data?.rules.find((r) => r.key === plan.document.plan.house_rule)
-  return [
-    {
-      value: null,
-      name: phrase('need.need_stop.house_rule', { life_basis: rule?.life_basis ?? '' }),
-    },
-    ...(reference.data?.life_bases ?? []).map((b) => ({ value: b.key, name: b.name })),
-  ]
-})
+const rule = computed(() =>
+  reference.data?.rules.find((r) => r.key === plan.document.plan.house_rule),
+)
+const ruleName = computed(() => rule.value?.name)
+const bases = computed(() => [
+  {
+    value: null,
+    name: phrase('need.need_stop.house_rule', { life_basis: rule.value?.life_basis ?? '' }),
+  },
+  ...(reference.data?.life_bases ?? []).map((b) => ({ value: b.key, name: b.name })),
+])
 </script>
 
 <template>
@@ -61,9 +61,14 @@ const bases = computed(() => {
     {{ phrase('need.need_stop.based_kind_day_sizes', { day_name: need.day_name }) }}
   </p>
   <FindingList :findings="findings" class="mt-3" />
-  <h2 class="mt-3 mb-2 text-xl">{{ phrase('need.need_stop.how_cautious_should_we') }}</h2>
-  <HouseRules />
-  <div class="mt-4 grid gap-x-4 gap-y-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_1.3fr_1.3fr]">
+  <section class="sheet mt-4 p-5" data-picture>
+    <h2 class="text-xl">{{ phrase('need.need_stop.day_rated_capacity') }}</h2>
+    <p class="mb-4 max-w-3xl text-pretty text-soft">
+      {{ phrase('need.need_stop.line_adds_requirement_last') }}
+    </p>
+    <WaterfallPair />
+  </section>
+  <div class="mt-4 grid gap-x-4 gap-y-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_1.6fr]">
     <div
       v-for="a in SLIDERS"
       :key="a.name"
@@ -92,23 +97,7 @@ const bases = computed(() => {
         />{{ phrase('need.need_stop.charging', { overnight_text: need.overnight_text }) }}
       </p>
     </div>
-    <PlanChoice
-      path="/plan/life_basis"
-      :label="phrase('need.need_stop.life_plan')"
-      :value="plan.document.plan.life_basis"
-      :options="bases"
-    />
   </div>
-  <FoldedSection
-    name="classes"
-    class="mt-5"
-    :title="phrase('need.need_stop.classes_side_side')"
-    :open="wide()"
-  >
-    <section class="sheet px-5 py-3">
-      <ClassTable />
-    </section>
-  </FoldedSection>
   <p class="mt-3 mb-2">
     <RouterLink
       class="text-sea underline underline-offset-4"
@@ -121,12 +110,23 @@ const bases = computed(() => {
     >
   </p>
   <div class="border-b border-line">
-    <FoldedSection name="waterfall" :title="phrase('need.need_stop.day_rated_capacity')">
-      <section class="sheet p-5">
-        <p class="mb-4 max-w-3xl text-pretty text-soft">
-          {{ phrase('need.need_stop.line_adds_requirement_last') }}
-        </p>
-        <WaterfallPair />
+    <FoldedSection
+      name="rules"
+      :title="phrase('need.need_stop.how_cautious_should_we')"
+      :says="ruleName"
+    >
+      <HouseRules />
+      <PlanChoice
+        class="mt-4 max-w-sm"
+        path="/plan/life_basis"
+        :label="phrase('need.need_stop.life_plan')"
+        :value="plan.document.plan.life_basis"
+        :options="bases"
+      />
+    </FoldedSection>
+    <FoldedSection name="classes" :title="phrase('need.need_stop.classes_side_side')">
+      <section class="sheet px-5 py-3">
+        <ClassTable />
       </section>
     </FoldedSection>
     <FoldedSection v-if="need.second" name="second" :title="phrase('need.need_stop.second_bank')">
