@@ -24,7 +24,7 @@ def test_a_whole_changeover_is_walked_in_the_locker(page: Page, demo) -> None:
     demo("kittiwake", "changeover")
     page.locator("[data-choose=lfp]").click()
     expect(page.locator("[data-chosen]")).to_contain_text("Skerry Plain 100")
-    expect(page.locator("[data-against]")).to_contain_text("The bank of the verdict costs")
+    expect(page.locator("[data-against]")).to_contain_text("The recommended bank costs")
     page.set_viewport_size({"width": 390, "height": 844})
     bank_part(page, "work")
     page.locator("[data-locker-mode]").click()

@@ -173,7 +173,7 @@ def test_a_double_click_makes_one_rig_and_a_deleted_one_comes_back_without_the_t
 def test_about_tells_what_it_is_made_of_and_where_the_rigs_lie(page: Page) -> None:
     page.goto("/")
     page.get_by_role("link", name="About").click()
-    expect(page.get_by_role("heading", name="What it never does")).to_be_visible()
+    expect(page.get_by_role("heading", name="Privacy and limits")).to_be_visible()
     expect(page.get_by_text("harbor.sqlite3")).to_be_visible()
     for package in ("Flask", "vue"):
         row = page.get_by_role("button", name=re.compile(f"^{package} "))

@@ -183,7 +183,7 @@ def test_what_cannot_be_written_is_tried_again(client, rig, monkeypatch) -> None
     ("body", "path", "says"),
     [
         ({"source": "signal_k", "host": ""}, "/host", "Enter the name"),
-        ({"source": "signal_k", "host": "8.8.8.8"}, "/host", "outside of your own network"),
+        ({"source": "signal_k", "host": "8.8.8.8"}, "/host", "outside your own network"),
         ({"source": "signal_k", "host": "no.such.host.invalid"}, "/host", "not found"),
         ({"source": "trial", "zone": "Mars/North"}, "/zone", "Mars/North"),
         ({"source": "radio"}, "/source", ""),

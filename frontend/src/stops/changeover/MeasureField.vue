@@ -15,7 +15,7 @@ const { measure, practising } = useChangeover()
 <template>
   <div class="py-2" :data-measured="measured.key" :data-verdict="measured.verdict">
     <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
-      <div class="min-w-0 grow basis-48 leading-snug">
+      <div class="min-w-0 grow basis-32 leading-snug">
         <p class="font-semibold">
           <span
             v-if="measured.mark"

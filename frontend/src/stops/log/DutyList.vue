@@ -56,6 +56,7 @@ async function ask(key: string) {
       <li v-for="d in shown" :key="d.key" class="py-2.5" :data-duty="d.key" :data-state="d.state">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
           <SeverityMark v-if="d.state === 'due'" severity="caution" class="shrink-0" />
+          <span v-else class="w-[18px] shrink-0 max-sm:hidden" aria-hidden="true" />
           <div class="min-w-0 grow basis-64 leading-snug">
             <p class="font-semibold">{{ d.title }}</p>
             <p class="text-soft">{{ d.why }}</p>

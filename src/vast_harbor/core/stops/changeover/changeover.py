@@ -146,5 +146,9 @@ def against(compared: ComparedBank, verdict: Verdict) -> Against | None:
         return Against(Sentence(phrase("changeover.against.not_buying")), hard=False)
     more = compared.cost["lifetime"].number - winner.cost["lifetime"].number
     says = phrase("changeover.against.dearer") if more > 0 else phrase("changeover.against.other")
-    figures = {"cost": compared.cost["lifetime"], "best": winner.cost["lifetime"]}
+    figures = {
+        "H": compared.cost["per_year"].inputs["H"],
+        "cost": compared.cost["lifetime"],
+        "best": winner.cost["lifetime"],
+    }
     return Against(Sentence(says, figures), hard=False)
