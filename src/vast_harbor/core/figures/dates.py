@@ -29,13 +29,14 @@ _DAYS_AGO = {"today": 0, "yesterday": 1, "tomorrow": -1}
 
 @lru_cache(maxsize=64)
 def first_of(locale: str) -> str:
-    """What a region writes first in a date of numbers: ``d``, ``M`` or ``y``.
+    """What a region writes first in a date of numbers: ``d``, ``M`` or ``y``, which leaves the order of day
+    and month open.
 
     Args:
-        locale: one of :data:`~vast_harbor.core.figures.number_format.LOCALES`; empty for none (``d``).
+        locale: one of :data:`~vast_harbor.core.figures.number_format.LOCALES`; empty for none (``y``).
     """
     if locale not in LOCALES:
-        return DAY
+        return YEAR
     pattern = Locale.parse(locale, sep="-").date_formats["short"].pattern
     return next(sign for sign in str(pattern) if sign in (DAY, MONTH, YEAR))
 
@@ -120,7 +121,8 @@ def _numbers(text: str, locale: str, today: date) -> str:
         return ""
     first, second = int(found[1]), int(found[2])
     order = first_of(locale)
-    if order == YEAR and max(first, second) <= 12 and first != second:
+    # With points the day comes first everywhere.
+    if order == YEAR and "." not in text and max(first, second) <= 12 and first != second:
         raise Unreadable(phrase("figures.dates.two", text=text))
     day, month = (second, first) if (order == MONTH and first <= 12) or second > 12 else (first, second)
     if found[3] is None:
