@@ -92,7 +92,9 @@ def test_a_whole_changeover_is_walked_in_the_locker(page: Page, demo) -> None:
 
 def test_a_gate_is_passed_by_stating_why_and_a_fault_in_the_connection_is_named(page: Page, demo) -> None:
     demo("tern-rock", "changeover?part=work")
-    expect(page.locator("[data-stopped]")).to_contain_text("Battery 2 of string 1 reads 6.11 V")
+    stopped = page.locator("[data-stopped]")
+    expect(stopped).to_contain_text("Measure each battery, full and rested")
+    expect(stopped).to_contain_text("Battery 2 of string 1 reads 6.11 V. Expected: 6.30 V to 6.37 V.")
     step = page.locator("[data-step=charged]")
     expect(step.locator("[data-cause]").first).to_contain_text("holds less charge")
     step.get_by_label("Go on all the same, because").fill("The shop sends another; this one is the spare")

@@ -13,7 +13,7 @@ export const when = (at: string | number, timeZone?: string) =>
     month: 'short',
     hour: '2-digit',
     minute: '2-digit',
-    hour12: false,
+    hourCycle: 'h23',
     timeZone,
   })
 

@@ -118,7 +118,7 @@ def read(
         "numbers": written if written in LOCALES else "",
         "currency": currency_code(currency) if isinstance(currency, str) else None,
         "reference": reference,
-        "today": date.fromisoformat(today) if today else date.today(),
+        "today": date.fromisoformat(today) if today else None,
     }
     gone = _named(stored)
     document, problems = _read_overrides(brought_up(document), reference, context, gone)

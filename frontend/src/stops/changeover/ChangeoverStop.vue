@@ -41,7 +41,9 @@ const PARTS = [
 const opensAt = ref(view.value.opens_at)
 watch(
   () => plan.rig?.id,
-  () => (opensAt.value = view.value.opens_at),
+  () => {
+    if (plan.rig?.changeover) opensAt.value = view.value.opens_at
+  },
 )
 const part = computed(
   () => PARTS.find((p) => p.key === (route.query.part ?? opensAt.value)) ?? PARTS[0]!,

@@ -6,7 +6,7 @@ import { Clock, TriangleAlert, Users } from '@lucide/vue'
 import { computed } from 'vue'
 import ExpectedReading from './ExpectedReading.vue'
 import MeasureField from './MeasureField.vue'
-import { useChangeover, type Step } from './useChangeover'
+import { useChangeover, type Measured, type Step } from './useChangeover'
 
 /** One step with everything that belongs to it; large in the locker. */
 const props = defineProps<{ step: Step; large?: boolean }>()
@@ -14,7 +14,8 @@ const { noted, tick, tickedOn, isTicked } = useChangeover()
 /** What all readings of the step should be, where that is one and the same. */
 const expected = computed(() => {
   const [first, ...others] = props.step.measured
-  const same = others.every((m) => m.likely === first!.likely && m.range === first!.range)
+  const said = (m: Measured) => [m.likely, m.range, m.under].join()
+  const same = others.every((m) => said(m) === said(first!))
   return first && others.length && same ? first : null
 })
 const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.hoist')]
