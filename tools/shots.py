@@ -25,7 +25,7 @@ def looked_at(page: Page) -> None:
 
 def suitability(page: Page) -> None:
     """Wait for what the verdict asks for apart from the plan."""
-    page.locator("[data-cost-picture]").wait_for()
+    page.locator("[data-families]").wait_for()
     page.evaluate("window.scrollTo(0, 0)")
 
 

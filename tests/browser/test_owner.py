@@ -31,6 +31,7 @@ def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo)
     card.get_by_label(re.compile("^Price of (the extra|Class T fuse)")).fill("1000")
     to_stop(page, "compare")
     bank_part(page, "table")
+    page.locator("[data-group=Cost]").click()
     # 2000 + 420 + 90 + 1000, and 1439 for a main fuse, straps, links, fuses of the strings and a shunt.
     expect(row(page, "outlay", 1)).to_contain_text("A$4\u202f949")
     with_extras, without = (
@@ -107,6 +108,7 @@ def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -
 @pytest.mark.detail
 def test_removing_the_old_bank_removes_its_weight(page: Page, demo) -> None:
     demo("pebble", "compare?part=table")
+    page.locator("[data-group='Weight and space']").click()
     expect(page.locator("[data-row=kg_change]")).to_have_count(1)
     to_stop(page, "rig")
     page.get_by_role("button", name="There is none").click()

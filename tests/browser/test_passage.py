@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, expect_choice, figure, new_rig_form, on_stop
+from browser.conftest import bank_part, expect_choice, figure, new_rig_form, on_stop, unfold
 
 
 def add_load(page: Page, name: str, draw: str, hours: str) -> None:
@@ -118,7 +118,7 @@ def test_a_rig_file_goes_out_and_comes_back_the_same(page: Page, demo, tmp_path)
 @pytest.mark.detail
 def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, demo) -> None:
     demo("mulga", "compare?part=table")
-    page.get_by_role("switch").click()
+    unfold(page, "label")
     rows = page.locator("[data-same-label] tbody tr")
     expect(rows).to_have_count(7)
     expect(rows.first).to_contain_text("Same rated capacity")

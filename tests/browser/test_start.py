@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import PATIENCE_MS, figure, on_stop, unfold, unfolded
+from browser.conftest import PATIENCE_MS, bank_part, figure, on_stop, unfold, unfolded
 from sampled import sampled
 
 QUESTIONS = ("what", "use", "run", "big", "old", "charge", "hook_up", "cold", "space", "keep")
@@ -161,6 +161,7 @@ def test_a_quote_takes_the_place_of_the_typical_one_and_says_what_it_changed(pag
     panel.locator("[data-take=replace]").click()
     changed = page.locator("[data-changed]")
     expect(changed).to_contain_text("Before")
-    expect(page.locator("[data-glance]", has_text="Pellin Harbour 100").first).to_contain_text("my quote")
+    bank_part(page, "table")
+    expect(page.locator("[data-column]", has_text="Pellin Harbour 100").first).to_contain_text("my quote")
     page.keyboard.press("Control+z")
-    expect(page.locator("[data-glance]", has_text="Pellin Harbour 100")).to_have_count(0)
+    expect(page.locator("[data-column]", has_text="Pellin Harbour 100")).to_have_count(0)

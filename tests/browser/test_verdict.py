@@ -53,6 +53,7 @@ def test_the_verdict_flips_at_the_nights_that_it_names(page: Page, demo) -> None
 @pytest.mark.detail
 def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo) -> None:
     demo("pebble", "compare")
+    unfold(page, "reasons")
     reasons = page.locator("[data-side] li")
     for i in range(reasons.count()):
         assert reasons.nth(i).locator("[data-figure], a").count() > 0

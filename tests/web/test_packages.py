@@ -58,6 +58,29 @@ def test_what_is_advised_is_planned_in_one_edit_and_undone(client, tern_rock) ->
     assert packages_of(client, tern_rock)["planned"] == []
 
 
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_one_bank_has_one_cost_beside_the_verdict(client, name) -> None:
+    made = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    found = packages_of(client, view)
+    by_key = {p["key"]: p for p in found["packages"]}
+    class_of = {c["id"]: c["battery_class"] for c in view["compare"]["compared_banks"]}
+    class_of |= {f"found:{key}": key for key in (*class_of.values(), "lfp", "agm", "gel")}
+    told = [t for s in found["card"] for t in s if (t.get("key") or "").endswith("lifetime")]
+    for family in found["families"]:
+        package = by_key.get(family["package"])
+        if package is None:
+            continue
+        # Its column and its step of the ladder tell the same.
+        assert all(package["figures"][k]["text"] == family["figures"][k]["text"] for k in family["figures"])
+        # What is done beside its bank is counted in what the words say of the family.
+        banks = {k for k, c in class_of.items() if (c == "lfp") == (family["battery_class"] == "lfp")}
+        alone = [t for t in told if t["key"].startswith("cost.") and t["key"].split(".")[1] in banks]
+        assert not (family["does"] and alone), family["name"]
+    kind = text(found["headline"]).rsplit("(", 1)[1].split(")")[0].split()[0]
+    assert found["strip"] == f"{kind} bank"
+
+
 def test_what_is_not_possible_is_not_proposed_until_it_is_allowed_again(client, tern_rock) -> None:
     (one,) = packages_of(client, tern_rock)["find_out"]
     assert one["key"] == "indoors" and one["stop"] == "rig" and text(one["otherwise"])

@@ -1,9 +1,15 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
 /** A section that is there when it is wanted: its heading opens it, and only then is it made. */
 const props = defineProps<{ title: string; name: string; open?: boolean; says?: string }>()
 const opened = ref(props.open ?? false)
+watch(
+  () => props.open,
+  (now) => {
+    if (now) opened.value = true
+  },
+)
 </script>
 
 <template>

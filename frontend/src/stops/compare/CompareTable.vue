@@ -6,7 +6,7 @@ import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
-import { ArrowDown, ArrowUp, Check, EyeOff, Pin, PinOff } from '@lucide/vue'
+import { ArrowDown, ArrowUp, Check, ChevronRight, EyeOff, Pin, PinOff } from '@lucide/vue'
 import { computed } from 'vue'
 import { useColumns } from './useColumns'
 
@@ -34,6 +34,15 @@ const groups = computed(() => {
   }
   return [...out]
 })
+const toggleGroup = (name: string) => toggle('open', name)
+/** How long the bar of a cell is, against the largest of its row [%]: one that is out does not press the others
+ * into the corner. */
+const bar = (row: (typeof compare.value.rows)[number], at: number) => {
+  const values = row.figures.map((f) => f.value ?? 0)
+  const fit = values.filter((_, i) => !compare.value.compared_banks[i]!.out)
+  const most = Math.max(1e-9, ...(fit.length ? fit : values))
+  return `${Math.min(100, Math.max(1.5, (values[at]! / most) * 100))}%`
+}
 const ENDS: Record<string, string> = {
   cycles: phrase('compare.compare_table.cycles_wear_out'),
   years: phrase('compare.compare_table.age_wears_out'),
@@ -66,6 +75,9 @@ const difference = (key: string, at: number) =>
       >
         {{ c.title }}
       </button>
+    </p>
+    <p class="text-sm text-soft">
+      {{ phrase('compare.compare_table.alone') }}
     </p>
     <p class="text-sm text-soft max-sm:hidden">
       {{ phrase('compare.compare_table.click_name_row_sort')
@@ -104,7 +116,12 @@ const difference = (key: string, at: number) =>
               <ChemistryMark :battery-class="c.battery_class" />
               <span class="leading-tight">
                 <span class="block font-serif leading-tight font-semibold">{{ c.title }}</span>
-                <span class="block text-sm font-normal text-soft">{{ c.layout }}</span>
+                <span class="block text-sm font-normal text-soft"
+                  >{{ c.layout
+                  }}<b v-if="c.own" class="font-semibold text-sea">
+                    {{ ' ' }}{{ phrase('compare.compare_table.own') }}</b
+                  ></span
+                >
               </span>
             </span>
             <RouterLink
@@ -145,10 +162,25 @@ const difference = (key: string, at: number) =>
       </thead>
       <tbody v-for="[group, rows] in groups" :key="group">
         <tr v-if="group" class="group">
-          <th :colspan="shown.length + 1" scope="rowgroup" class="text-left">{{ group }}</th>
+          <th :colspan="shown.length + 1" scope="rowgroup" class="text-left">
+            <button
+              type="button"
+              class="flex min-h-8 items-center gap-1.5"
+              :aria-expanded="kept.open.includes(group)"
+              :data-group="group"
+              @click="toggleGroup(group)"
+            >
+              <ChevronRight
+                :size="16"
+                class="text-soft"
+                :class="kept.open.includes(group) ? 'rotate-90' : ''"
+                aria-hidden="true"
+              />{{ group }}
+            </button>
+          </th>
         </tr>
         <tr
-          v-for="row in rows"
+          v-for="row in !group || kept.open.includes(group) ? rows : []"
           :key="row.key"
           :class="{ headline: row.headline }"
           :data-row="row.key"
@@ -192,6 +224,20 @@ const difference = (key: string, at: number) =>
                 :size="16"
                 :aria-label="phrase('compare.compare_table.best')"
                 class="shrink-0 text-sea"
+              />
+            </span>
+            <span
+              v-if="row.headline"
+              class="mt-0.5 block h-1 max-w-32 overflow-hidden rounded-full bg-line"
+              aria-hidden="true"
+            >
+              <span
+                class="block h-full rounded-full"
+                :style="{
+                  width: bar(row, c.at),
+                  background: `var(--chem-${c.battery_class})`,
+                  opacity: c.out ? 0.45 : 1,
+                }"
               />
             </span>
             <span
@@ -246,12 +292,8 @@ const difference = (key: string, at: number) =>
   font-weight: 600;
 }
 .comparison .group th {
-  padding-top: 0.7rem;
   font-weight: 600;
   color: var(--ink);
-}
-.comparison .group {
-  border-top: 0;
 }
 .best {
   font-weight: 700;

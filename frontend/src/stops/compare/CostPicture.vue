@@ -30,15 +30,18 @@ const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.va
 
 <template>
   <figure v-if="shown.length > 1" data-cost-picture>
-    <figcaption class="eyebrow">{{ phrase('compare.cost_picture.title') }}</figcaption>
+    <figcaption>
+      <h2 class="text-xl">{{ phrase('compare.cost_picture.title') }}</h2>
+    </figcaption>
     <ul class="mt-2 space-y-2.5">
       <li
         v-for="b in shown"
         :key="b.id"
-        class="grid grid-cols-[auto_1fr_auto] items-center gap-x-2"
-        :title="b.title"
+        class="grid grid-cols-[1fr_auto] items-center gap-x-3 sm:grid-cols-[16rem_1fr_auto_9rem]"
       >
-        <ChemistryMark :battery-class="b.battery_class" class="scale-75" />
+        <span class="flex min-w-0 items-center gap-2 leading-tight max-sm:col-span-2">
+          <ChemistryMark :battery-class="b.battery_class" class="scale-75" />{{ b.title }}
+        </span>
         <span class="relative block h-5" aria-hidden="true">
           <span
             class="absolute inset-y-1 rounded"
@@ -56,6 +59,12 @@ const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.va
           :name="b.title"
           :class="b.id === compare.verdict.winner ? 'font-semibold' : ''"
         />
+        <span class="text-sm text-soft max-sm:col-span-2">
+          <template v-if="b.share"
+            >{{ phrase('compare.cost_picture.cheapest_in') }}{{ ' '
+            }}<FigureLink :figure="b.share" data-share
+          /></template>
+        </span>
       </li>
     </ul>
     <p class="mt-2 text-sm text-soft">

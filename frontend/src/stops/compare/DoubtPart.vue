@@ -4,6 +4,7 @@ import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { computed } from 'vue'
+import CostPicture from './CostPicture.vue'
 import SwingPicture from './SwingPicture.vue'
 import UseMap from './UseMap.vue'
 import WhatFlips from './WhatFlips.vue'
@@ -17,6 +18,7 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
 
 <template>
   <div :aria-busy="asking">
+    <CostPicture class="sheet mb-6 p-5" />
     <WhatFlips />
     <section v-if="answer?.break_evens.length" class="mt-8" data-break-evens>
       <h2 class="text-xl">{{ phrase('compare.doubt_part.where_two_cost_same') }}</h2>

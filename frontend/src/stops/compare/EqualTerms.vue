@@ -48,7 +48,6 @@ defineExpose({ show })
 
 <template>
   <div ref="root" data-terms>
-    <h2 class="text-xl">{{ phrase('compare.equal_terms.equal_terms') }}</h2>
     <RadioGroup
       v-model="chosen"
       class="mt-2 flex flex-wrap gap-2"

@@ -50,9 +50,8 @@ const COLUMNS: Record<number, string> = {
       </p>
     </div>
     <template v-if="ladder.length">
-      <p class="mt-1 max-w-3xl text-soft">{{ phrase('compare.ladder_part.says') }}</p>
       <ol
-        class="sheet mt-3 grid divide-y divide-line overflow-hidden sm:divide-x sm:divide-y-0"
+        class="sheet mt-2 grid divide-y divide-line overflow-hidden sm:divide-x sm:divide-y-0"
         :class="[COLUMNS[ladder.length], asking ? 'opacity-60' : '']"
       >
         <li v-for="s in ladder" :key="s.step" :data-step="s.step" class="min-w-0">
@@ -61,6 +60,7 @@ const COLUMNS: Record<number, string> = {
             :name="s.name"
             :advised="s.step === 'advised'"
             :most="most"
+            :kept="found!.kept"
           />
         </li>
       </ol>
@@ -87,7 +87,9 @@ const COLUMNS: Record<number, string> = {
               />
               <span class="figure text-xl">{{ chosen?.figures.outlay!.text }}</span>
             </label>
-            <div v-if="chosen" class="sheet"><PackageCard :package="chosen" :most="most" /></div>
+            <div v-if="chosen" class="sheet">
+              <PackageCard :package="chosen" :most="most" :kept="found!.kept" />
+            </div>
           </div>
         </FoldedSection>
         <FoldedSection
@@ -109,7 +111,9 @@ const COLUMNS: Record<number, string> = {
                 {{ phrase('compare.ladder_part.level', { share: l.share }) }}
               </button>
             </div>
-            <div v-if="serving" class="sheet"><PackageCard :package="serving" :most="most" /></div>
+            <div v-if="serving" class="sheet">
+              <PackageCard :package="serving" :most="most" :kept="found!.kept" />
+            </div>
             <p v-else class="text-soft">{{ phrase('compare.ladder_part.level_none') }}</p>
           </div>
         </FoldedSection>

@@ -8,14 +8,18 @@ import { ChevronLeft, ChevronRight } from '@lucide/vue'
 import { computed } from 'vue'
 import { useQuote } from './useQuote'
 
-defineProps<{
+const props = defineProps<{
+  /** The verdict in one line. */
+  says: Schemas['TokenView'][]
   /** What to think of each quote that is in the comparison. */
   answers: Schemas['QuoteAnswerView'][]
 }>()
 /** The battery that the owner was offered: pasted, read, and put in place of the typical one. */
 const plan = usePlan()
 const reference = useReference()
-const { text, batteryClass, which, quote, problem, busy, before, full, answer, take } = useQuote()
+const { text, batteryClass, which, quote, problem, busy, before, full, answer, take } = useQuote(
+  () => props.says,
+)
 const compare = computed(() => plan.rig!.compare)
 /** Whom it replaces: the bank of the verdict where it is a candidate, else the first of its class. */
 const instead = computed(() => {
@@ -176,10 +180,7 @@ const lists = computed(() => [
       <dd><SentenceText :tokens="before" plain /></dd>
       <dt class="text-soft">{{ phrase('compare.quote_panel.now') }}</dt>
       <dd class="font-semibold">
-        <SentenceText :tokens="compare.verdict.headline" plain />
-        <span v-if="compare.verdict.card[0]" class="block font-normal"
-          ><SentenceText :tokens="compare.verdict.card[0]" plain
-        /></span>
+        <SentenceText :tokens="says" plain />
       </dd>
     </dl>
     <RouterLink

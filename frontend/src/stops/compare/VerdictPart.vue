@@ -17,10 +17,8 @@ import { computed, nextTick, ref } from 'vue'
 import LogFound from '@/ui/LogFound.vue'
 import { useLogFound } from '@/stores/useLogFound'
 import BuyButton from './BuyButton.vue'
-import CostPicture from './CostPicture.vue'
 import FamilyPart from './FamilyPart.vue'
 import FoundForYou from './FoundForYou.vue'
-import GlanceRow from './GlanceRow.vue'
 import QuotePanel from './QuotePanel.vue'
 import ReportLinks from './ReportLinks.vue'
 import RuleSteps from './RuleSteps.vue'
@@ -42,8 +40,6 @@ const sides = computed(() =>
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
 const everyBank = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
-const MOST = 3
-const all = ref(false)
 const nameOf = (id: string) => everyBank.value.find((c) => c.id === id)?.title ?? ''
 const classOf = (id: string) => everyBank.value.find((c) => c.id === id)?.battery_class ?? ''
 const topics = useOpenTopics()
@@ -59,11 +55,16 @@ const told = computed(() => (packages.value && !asking.value ? packages.value : 
 const advice = computed(() =>
   asking.value ? undefined : packages.value?.packages.find((p) => p.key === packages.value!.advice),
 )
+/** Both families stand beside the verdict once packages were looked for. */
+const beside = computed(
+  () => judged.value && (!packages.value || packages.value.families.length > 0),
+)
 const quoteShown = ref(false)
 const quoteFold = ref<HTMLElement | null>(null)
 
 async function showQuote() {
   quoteShown.value = true
+  await nextTick()
   await nextTick()
   quoteFold.value?.scrollIntoView({ block: 'start' })
   quoteFold.value?.querySelector('textarea')?.focus({ preventScroll: true })
@@ -74,15 +75,15 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
 
 <template>
   <section
-    class="sheet border-l-[6px] border-l-sea p-5 sm:px-7 sm:py-6"
+    class="sheet border-l-[6px] border-l-sea p-5 sm:px-6 sm:py-5"
     data-main
     data-verdict-card
     :data-kind="verdict.kind"
     :data-winner="verdict.winner ?? ''"
     aria-live="polite"
   >
-    <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[2fr_1fr]">
-      <div class="min-w-0">
+    <div class="grid gap-x-8 gap-y-5" :class="beside ? 'lg:grid-cols-[1fr_29rem]' : ''">
+      <div class="flex min-w-0 flex-col">
         <div v-if="verdict.runs.length" class="mb-4 border-b border-line pb-4" data-runs>
           <h2 class="text-2xl leading-tight">
             <SentenceText :tokens="verdict.runs" plain />
@@ -101,17 +102,14 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         />
         <LogFound v-if="logged?.verdict" class="mt-2" :says="logged.verdict" part="review" />
         <p v-if="verdict.danger" class="mt-3 font-semibold text-blocking">{{ verdict.danger }}</p>
-        <p
-          class="mt-3 max-w-3xl leading-relaxed sm:text-lg sm:leading-relaxed text-pretty"
-          data-card
-        >
+        <p class="mt-3 max-w-3xl leading-relaxed text-pretty" data-card>
           <template v-for="(s, i) in told.card" :key="i">
             <SentenceText :tokens="s" />{{ ' ' }}
           </template>
         </p>
         <RouterLink
-          v-if="verdict.question"
-          class="btn mt-4"
+          v-if="verdict.question && !advice"
+          class="btn mt-4 self-start"
           data-question
           :to="to(verdict.question)"
           >{{
@@ -120,99 +118,86 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
             })
           }}</RouterLink
         >
+        <SpendElsewhere v-if="verdict.kind === 'buy'" />
+        <p v-if="winner && !winner.own" class="mt-3 text-sm text-soft" data-typical>
+          {{ phrase('compare.verdict_part.typical') }}
+          <button
+            type="button"
+            class="font-semibold text-sea underline underline-offset-4"
+            data-enter-quote
+            @click="showQuote"
+          >
+            {{ phrase('compare.verdict_part.enter_quote') }}
+          </button>
+        </p>
+        <ReportLinks class="mt-auto pt-4">
+          <button
+            v-if="advice?.take.length"
+            type="button"
+            class="btn btn-main"
+            data-plan-advice
+            @click="takePackage(advice)"
+          >
+            {{ phrase('compare.ladder_part.plan_it') }}
+          </button>
+          <BuyButton v-else-if="verdict.kind === 'buy'" />
+        </ReportLinks>
       </div>
-      <CostPicture v-if="verdict.kind === 'buy' && !advice" class="self-center" />
+      <FamilyPart v-if="beside" :found="packages" :asking="asking" />
     </div>
-    <SpendElsewhere v-if="verdict.kind === 'buy'" />
-    <p v-if="winner && !winner.own" class="mt-3 text-sm text-soft" data-typical>
-      {{ phrase('compare.verdict_part.typical') }}
-      <button
-        type="button"
-        class="font-semibold text-sea underline underline-offset-4"
-        data-enter-quote
-        @click="showQuote"
-      >
-        {{ phrase('compare.verdict_part.enter_quote') }}
-      </button>
-    </p>
-    <ReportLinks class="mt-4">
-      <button
-        v-if="advice?.take.length"
-        type="button"
-        class="btn btn-main"
-        data-plan-advice
-        @click="takePackage(advice)"
-      >
-        {{ phrase('compare.ladder_part.plan_it') }}
-      </button>
-      <BuyButton v-else-if="verdict.kind === 'buy'" />
-    </ReportLinks>
   </section>
   <template v-if="compare.compared_banks.length">
     <LadderPart v-if="judged" :found="packages" :asking="asking" />
-    <FamilyPart v-if="judged && packages" :found="packages" />
-    <ImprovementList v-if="judged && packages" :found="packages" />
-    <GlanceRow class="mt-5" />
-    <div ref="quoteFold">
-      <FoldedSection
-        :key="quoteShown ? 1 : 0"
-        name="quote"
-        class="mt-5"
-        :title="phrase('compare.quote_panel.title')"
-        :open="quoteShown"
-        ><QuotePanel :answers="asking ? [] : (packages?.quotes ?? [])"
-      /></FoldedSection>
-    </div>
-    <FindOut v-if="judged && packages && !asking" :found="packages" />
-    <AssumedOpen v-if="judged" :topics="topics" />
-    <h2 v-if="advice?.take.length" class="mt-6 text-xl">
-      {{ phrase('compare.verdict_part.alone') }}
-    </h2>
-    <section v-if="verdict.reasons.length" class="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2">
-      <div v-for="s in sides" :key="s.key" :data-side="s.key">
-        <h2 class="text-xl">{{ s.name }}</h2>
-        <ul class="mt-2 space-y-2">
-          <li
-            v-for="(r, i) in all ? s.list : s.list.slice(0, MOST)"
-            :key="i"
-            class="flex gap-2 leading-snug"
-          >
-            <component
-              :is="s.icon"
-              :size="18"
-              class="mt-0.5 shrink-0"
-              :class="s.key === 'for' ? 'text-sea' : 'text-caution'"
-              aria-hidden="true"
-            />
-            <p>
-              <SentenceText :tokens="r.says" />
-              <b v-if="r.cared" class="ml-1 text-sm font-semibold text-sea">{{
-                phrase('compare.verdict_part.care_about')
-              }}</b>
-              <RouterLink
-                v-if="r.stop !== 'compare'"
-                :to="to(r.stop)"
-                class="ml-1 text-sm text-soft underline underline-offset-4"
-                >{{ STOP_NAMES[r.stop as Stop] }}</RouterLink
-              >
-            </p>
-          </li>
-          <li v-if="!s.list.length" class="text-soft">
-            {{ phrase('compare.verdict_part.none') }}
-          </li>
-        </ul>
+    <div class="mt-4">
+      <FindOut v-if="judged && packages && !asking" :found="packages" />
+      <ImprovementList v-if="judged && packages" :found="packages" />
+      <div ref="quoteFold">
+        <FoldedSection name="quote" :title="phrase('compare.quote_panel.title')" :open="quoteShown"
+          ><QuotePanel :answers="asking ? [] : (packages?.quotes ?? [])" :says="told.headline"
+        /></FoldedSection>
       </div>
-    </section>
-    <button
-      v-if="!all && sides.some((x) => x.list.length > MOST)"
-      type="button"
-      class="btn btn-quiet mt-2"
-      data-all-reasons
-      @click="all = true"
-    >
-      {{ phrase('compare.verdict_part.all_reasons') }}
-    </button>
-    <div class="mt-6 border-b border-line">
+      <AssumedOpen v-if="judged" :topics="topics" />
+      <FoldedSection
+        v-if="verdict.reasons.length"
+        name="reasons"
+        :title="
+          advice?.take.length
+            ? phrase('compare.verdict_part.reasons_alone')
+            : phrase('compare.verdict_part.reasons_both')
+        "
+      >
+        <section class="grid gap-x-10 gap-y-6 lg:grid-cols-2">
+          <div v-for="s in sides" :key="s.key" :data-side="s.key">
+            <h3 class="text-lg">{{ s.name }}</h3>
+            <ul class="mt-2 space-y-2">
+              <li v-for="(r, i) in s.list" :key="i" class="flex gap-2 leading-snug">
+                <component
+                  :is="s.icon"
+                  :size="18"
+                  class="mt-0.5 shrink-0"
+                  :class="s.key === 'for' ? 'text-sea' : 'text-caution'"
+                  aria-hidden="true"
+                />
+                <p>
+                  <SentenceText :tokens="r.says" />
+                  <b v-if="r.cared" class="ml-1 text-sm font-semibold text-sea">{{
+                    phrase('compare.verdict_part.care_about')
+                  }}</b>
+                  <RouterLink
+                    v-if="r.stop !== 'compare'"
+                    :to="to(r.stop)"
+                    class="ml-1 text-sm text-soft underline underline-offset-4"
+                    >{{ STOP_NAMES[r.stop as Stop] }}</RouterLink
+                  >
+                </p>
+              </li>
+              <li v-if="!s.list.length" class="text-soft">
+                {{ phrase('compare.verdict_part.none') }}
+              </li>
+            </ul>
+          </div>
+        </section>
+      </FoldedSection>
       <FoldedSection
         name="found"
         :title="phrase('compare.found_for_you.found_catalogue')"

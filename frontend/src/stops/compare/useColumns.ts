@@ -5,11 +5,13 @@ import { computed, ref, watch } from 'vue'
 interface Kept {
   hidden: string[]
   pinned: string[]
+  /** Groups of rows that are open. */
+  open: string[]
   sort: string
   down: boolean
   reference: string
 }
-const NOTHING: Kept = { hidden: [], pinned: [], sort: '', down: false, reference: '' }
+const NOTHING: Kept = { hidden: [], pinned: [], open: [], sort: '', down: false, reference: '' }
 
 /** Which columns of the comparison are shown, and in which order; kept for each rig over reloads. */
 export function useColumns() {
@@ -41,7 +43,7 @@ export function useColumns() {
   const hidden = computed(() => all.value.filter((c) => kept.value.hidden.includes(c.id)))
   const reference = computed(() => shown.value.find((c) => c.id === kept.value.reference)?.id ?? '')
 
-  function toggle(list: 'hidden' | 'pinned', id: string) {
+  function toggle(list: 'hidden' | 'pinned' | 'open', id: string) {
     const now = kept.value[list]
     kept.value[list] = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
   }

@@ -9,7 +9,7 @@ const MOST = 5
 const PAUSE = 300
 
 /** A pasted offer, as it is understood; how it becomes a bank of the comparison; and what that changed. */
-export function useQuote() {
+export function useQuote(says: () => Schemas['TokenView'][]) {
   const plan = usePlan()
   const ui = useUi()
   const key = `vast-harbor-quote-${plan.rig!.id}`
@@ -96,7 +96,7 @@ export function useQuote() {
     const model = quote.value?.model
     if (!model || busy.value || full.value) return
     busy.value = true
-    before.value = plan.rig!.compare.verdict.headline
+    before.value = says()
     const id = fresh(
       plan.document.own_models.map((m) => m.id),
       'quote',

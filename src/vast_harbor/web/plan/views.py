@@ -11,7 +11,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.bank_in_use import reminders
-from vast_harbor.core.stops.compare import HOOK_UP, KEEP, MEND
+from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store.log import LastDays
@@ -136,7 +136,7 @@ def strip(results: Results, rig_file: RigFile, style: Style, last: LastDays) -> 
         "banks": phrase("answers.plan_views.candidates", count=count),
         "charging": _charging_figure(results, style),
         "trial": _trial_figure(results),
-        "compare": _verdict_figure(results, style),
+        "compare": verdict_text.in_brief(results.verdict),
         "changeover": _changeover_figure(results, style),
         "log": _log_figure(last.last, len(due), results.plan.today),
     }
@@ -159,27 +159,6 @@ def _charging_figure(results: Results, style: Style) -> str:
         return phrase("answers.plan_views.source_yet")
     count = phrase("answers.plan_views.sources", count=len(charging))
     return f"{count} · {style.text(plan.charge_a, 'A')}"
-
-
-def _verdict_figure(results: Results, style: Style) -> str:
-    """The verdict in two words and its price."""
-    verdict = results.verdict
-    winner = verdict.winner
-    if not results.day.bank_wh.number:
-        # Nothing is used yet, so nothing is judged.
-        return "—"
-    if winner is None:
-        words = {
-            KEEP: phrase("answers.plan_views.keep"),
-            MEND: phrase("answers.plan_views.fix_cause_first"),
-            HOOK_UP: phrase("answers.plan_views.spend_nothing"),
-        }
-        return words.get(
-            verdict.kind, phrase("answers.plan_views.bank_yet") if verdict.compared_banks else "—"
-        )
-    code, cost = winner.banked.battery_class.code, winner.cost
-    per = cost["per_cycle"] if cost["per_cycle"].value is not None else cost["per_year"]
-    return f"{code} · {style.text(per.value, per.unit)}"
 
 
 def _changeover_figure(results: Results, style: Style) -> str:

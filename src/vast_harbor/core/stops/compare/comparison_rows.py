@@ -17,7 +17,7 @@ class Row:
     Attributes:
         key, name, group: which line.
         better: ``high``, ``low`` or empty where neither is better.
-        headline: one of the four lines that owners decide on.
+        headline: one of the eight lines that owners decide on.
         figures: one for each column.
         stopped: of each column, whether the verdict leaves its bank out.
         none: what a cell without a value says; empty for a dash.
@@ -85,7 +85,12 @@ def _ran(name: str, unit: str) -> Callable[[ComparedBank], Figure]:
     return lambda c: c.simulated[name] if c.simulated is not None else blank(name, unit)
 
 
+# What owners decide on: the four quantities first.
 HEADLINES = (
+    "usable_wh", "kg", "design_cycles", "per_cycle", "outlay", "lifetime", "years", "served_share",
+)  # fmt: skip
+
+LINES = (
     _Line("usable_wh", phrase("compare.comparison.usable_wh"), ENERGY, HIGH, lambda c: c.banked["usable_wh"]),
     _Line("kg", phrase("terms.names.weight"), BODY, LOW, lambda c: c.banked["kg"]),
     _Line(
@@ -98,10 +103,6 @@ HEADLINES = (
     _Line(
         "per_cycle", phrase("terms.names.lifetime_cost_per_cycle"), PURSE, LOW, lambda c: c.cost["per_cycle"]
     ),
-)
-
-
-LINES = (
     _Line("usable_ah", phrase("terms.names.usable_amp_hours"), ENERGY, "", lambda c: c.banked["usable_ah"]),
     _Line(
         "nameplate_wh",
@@ -232,17 +233,20 @@ def rows_of(compared_banks: Sequence[ComparedBank], out: tuple[bool, ...]) -> li
     """Every row of the table, and its headline."""
     has_old = all("kg_change" in c.banked.figures for c in compared_banks)
 
-    def row(line: _Line, headline: bool) -> Row:
-        figures = tuple(line.of(c) for c in compared_banks)
-        return Row(line.key, line.name, line.group, line.better, headline, figures, out, line.none)
-
     simulated = any(c.year is not None for c in compared_banks)
     lines = [
         x
         for x in LINES
         if (x.key != "kg_change" or has_old) and (simulated or not x.key.endswith("_charged"))
     ]
-    lines.sort(key=lambda x: ORDER.index(x.group))
-    made = [row(x, True) for x in HEADLINES] + [row(x, False) for x in lines]
+    firsts = {key: i - len(HEADLINES) for i, key in enumerate(HEADLINES)}
+    lines.sort(key=lambda x: firsts.get(x.key, ORDER.index(x.group)))
+    made = [
+        Row(
+            x.key, x.name, x.group, x.better, x.key in HEADLINES, tuple(x.of(c) for c in compared_banks), out,
+            x.none,
+        )
+        for x in lines
+    ]  # fmt: skip
     # A row of which nothing is known for any bank tells nothing.
     return [r for r in made if r.headline or r.none or any(f.value is not None for f in r.figures)]

@@ -35,6 +35,24 @@ def advised(v: Verdict) -> Package | None:
     return package if package.improvements or package.keeps else None
 
 
+def in_brief(v: Verdict) -> str:
+    """The verdict in two or three words: which bank, or what else; a dash before anything is judged."""
+    if not v.days.day.bank_wh.number:
+        return "—"
+    advice = advised(v)
+    if advice is not None and advice.keeps:
+        return phrase("compare.verdict_text.brief_keep")
+    bank = v.winner if advice is None else advice.compared
+    if bank is not None:
+        return phrase("compare.verdict_text.brief_bank", kind=bank.banked.battery_class.short.split()[0])
+    words = {
+        KEEP: phrase("compare.verdict_text.brief_keep"),
+        MEND: phrase("compare.verdict_text.brief_mend"),
+        HOOK_UP: phrase("compare.verdict_text.brief_hook_up"),
+    }
+    return words.get(v.kind, phrase("compare.verdict_text.brief_none") if v.compared_banks else "—")
+
+
 def is_for_now(v: Verdict) -> bool:
     """Whether the line itself says that it holds for now: something is to be found out first."""
     advice = advised(v)
@@ -289,13 +307,16 @@ def doubt(v: Verdict) -> Sentence | None:
 
 def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     assert v.decided is not None
-    active_load, why = v.runner_up, v.decided[1]
-    if active_load is None:
+    next_one, why = v.runner_up, v.decided[1]
+    if next_one is None:
         yield Sentence(phrase("compare.verdict_text.nothing_else_catalogue_suitable"))
         return
-    name, total = active_load.title, {"b": active_load.cost["lifetime"]}
+    name, total = next_one.title, {"b": next_one.cost["lifetime"]}
+    if (other := _other_at_its_best(v, winner, next_one)) is not None:
+        name = phrase("compare.verdict_text.at_its_best", title=other.compared.title)
+        total = {"b": other.figures["lifetime"]}
     if why == "only":
-        out = next((o for o in v.outs if o.compared is active_load), None)
+        out = next((o for o in v.outs if o.compared is next_one), None)
         if out is None:
             yield Sentence(phrase("compare.verdict_text.nothing_else_suitable"))
             return
@@ -323,6 +344,16 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         "compare.verdict_text.care_about_among_banks", name=PRIORITIES[why].name, best=PRIORITIES[why].best
     )
     yield Sentence(phrase("compare.verdict_text.cost_alone_decide_costs", name=name, because=because), total)
+
+
+def _other_at_its_best(v: Verdict, winner: ComparedBank, beside: ComparedBank) -> Package | None:
+    """What stands for a bank of the other family once packages were looked for: the family's best package,
+    where something is done beside its bank; None where the bank stands for itself."""
+    lead = beside.banked.battery_class.is_lead_acid
+    if v.answer.packages is None or lead == winner.banked.battery_class.is_lead_acid:
+        return None
+    best = v.answer.packages.best_of(lead)
+    return best if best is not None and best.improvements else None
 
 
 def _lower(text: str) -> str:

@@ -5,6 +5,7 @@ from typing import Any
 
 from flask import Response
 from flask_openapi3.models.tag import Tag
+from pydantic import Field
 
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style
@@ -136,6 +137,8 @@ class QuoteAnswerView(View):
 class PackagesView(View):
     """What came of looking at packages."""
 
+    strip: str = Field(description="What the strip says of the verdict, packages looked for")
+    kept: str = Field(description="How long the rig is kept, which the costs over the years are counted for")
     headline: list[TokenView]
     advice: str
     card: list[list[TokenView]]
@@ -175,6 +178,8 @@ def _view(results: Results, style: Style) -> PackagesView:
     planned = planned_improvements(plan, reference, results.assumptions)
     present = plan.as_it_is
     return PackagesView(
+        strip=verdict_text.in_brief(verdict),
+        kept=style.text(plan.years_kept, "years"),
         headline=tokens(verdict_text.headline(verdict), style),
         advice="" if advice is None else advice.key,
         card=[tokens(s, style) for s in verdict_text.card(verdict)],
