@@ -24,6 +24,7 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     edit = {"revision": (seen.get("whole") or seen)["revision"], "operations": [left_out]}
     assert page.request.patch(at, data=edit).ok
     page.goto(f"/rigs/{made['id']}/charging?part=audit")
+    page.locator("[data-audit=lfp] > summary").click()
     taken = page.locator("[data-audit=lfp] [data-rung=new]").get_by_role("button")
     expect(taken).to_have_attribute("aria-pressed", "true")
     taken.click()
@@ -43,6 +44,7 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     # The charger is the culprit: a remedy is taken, and what it was for is crossed out.
     to_stop(page, "charging")
     bank_part(page, "audit")
+    page.locator("[data-audit=lfp] > summary").click()
     suitability = page.locator("[data-audit=lfp] [data-judged=mains]")
     expect(suitability.locator("[data-point=rests]")).to_contain_text("drains for")
     suitability.locator("[data-rung=new]").get_by_role("button", name="Choose").click()

@@ -272,6 +272,7 @@ def test_common_beliefs_are_settled_on_this_rig(page: Page, demo) -> None:
     page.get_by_role("button", name=re.compile("^Not known yet")).click()
     expect(page.locator("[data-belief]:not([data-answer=unknown])")).to_have_count(0)
     page.get_by_role("button", name=re.compile("^Not known yet")).click()
+    cheaper.locator("summary").click()
     # The figures are those of the comparison, and open their workings.
     cheaper.locator("dd [data-figure]").first.click()
     expect(page.get_by_label("Workings", exact=True)).to_contain_text("Lifetime cost")

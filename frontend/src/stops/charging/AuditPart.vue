@@ -18,16 +18,34 @@ const { answer } = useCharging()
     <p v-if="!answer.audits.some((a) => a.suitability.length)" class="text-soft">
       {{ phrase('charging.audit_part.enter_source_add_bank') }}
     </p>
-    <section
-      v-for="a in answer.audits"
+    <details
+      v-for="(a, i) in answer.audits"
       :key="a.id"
-      class="sheet mb-4 p-5"
+      class="sheet mb-3 px-5 py-2"
+      :open="i === 0"
       :data-audit="a.id"
-      :aria-label="a.title"
     >
-      <h2 class="flex items-center gap-2 text-xl">
-        <ChemistryMark :battery-class="a.battery_class" /> {{ a.title }}
-      </h2>
+      <summary class="discloses flex min-h-11 w-full items-center">
+        <span class="flex grow flex-wrap items-center gap-x-5 gap-y-1">
+          <h2 class="flex grow items-center gap-2 text-xl text-ink">
+            <ChemistryMark :battery-class="a.battery_class" /> {{ a.title }}
+          </h2>
+          <span
+            v-for="j in a.suitability"
+            :key="j.source"
+            class="flex items-center gap-1.5 text-sm"
+          >
+            <Check
+              v-if="j.verdict === 'ok'"
+              :size="16"
+              class="shrink-0 text-sea"
+              :aria-label="phrase('charging.audit_part.suitable')"
+            />
+            <SeverityMark v-else :severity="j.verdict" class="shrink-0" />
+            {{ j.name }}
+          </span>
+        </span>
+      </summary>
       <div
         v-for="j in a.suitability"
         :key="j.source"
@@ -66,7 +84,7 @@ const { answer } = useCharging()
         </ul>
         <RemedyLadder v-if="j.rungs.length" :rungs="j.rungs" :name="j.name" class="ml-7" />
       </div>
-    </section>
+    </details>
     <p class="max-w-3xl text-sm text-soft">
       {{ phrase('charging.audit_part.mains_voltage_inside_charger') }}
     </p>

@@ -45,12 +45,16 @@ const counts = computed(() =>
 const shown = computed(
   () => answer.value?.beliefs.filter((b) => !chosen.value || b.answer === chosen.value) ?? [],
 )
+const opened = ref(new Set<string>())
+function show(key: string, event: Event) {
+  if ((event.target as HTMLDetailsElement).open) opened.value.add(key)
+}
 const answerOf = (key: string) => ANSWERS.find((a) => a.key === key)!
 </script>
 
 <template>
   <div v-if="answer" :aria-busy="asking" data-beliefs>
-    <h2 class="text-xl">{{ phrase('compare.beliefs_part.true_or_not') }}</h2>
+    <h2 class="sr-only">{{ phrase('compare.beliefs_part.true_or_not') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">{{ phrase('compare.beliefs_part.lead') }}</p>
     <div
       class="mt-3 flex flex-wrap gap-2"
@@ -70,45 +74,57 @@ const answerOf = (key: string) => ANSWERS.find((a) => a.key === key)!
         {{ a.name }} · {{ a.count }}
       </button>
     </div>
-    <ul class="mt-4 grid gap-4 lg:grid-cols-2">
-      <li
-        v-for="b in shown"
-        :key="b.key"
-        class="sheet flex flex-col p-5"
-        :data-belief="b.key"
-        :data-answer="b.answer"
-      >
-        <h3 class="text-lg leading-snug">“{{ b.claim }}”</h3>
-        <p class="mt-1 flex items-center gap-1.5 font-semibold" :class="answerOf(b.answer).tone">
-          <component :is="answerOf(b.answer).icon" :size="18" aria-hidden="true" />
-          {{ answerOf(b.answer).name }}
-        </p>
-        <p class="mt-2 leading-snug text-pretty"><SentenceText :tokens="b.says" /></p>
-        <dl v-if="b.shares.length" class="mt-3 space-y-1.5 text-sm">
-          <div v-for="(figure, i) in b.compared" :key="figure.key">
-            <div class="flex justify-between gap-3">
-              <dt class="text-soft">{{ b.names[i] }}</dt>
-              <dd><FigureLink :figure="figure" :name="b.names[i]!" /></dd>
+    <ul class="mt-4 divide-y divide-line border-y border-line">
+      <li v-for="b in shown" :key="b.key" :data-belief="b.key" :data-answer="b.answer">
+        <details @toggle="show(b.key, $event)">
+          <summary class="discloses flex min-h-11 w-full items-center">
+            <span class="grid grow items-baseline gap-x-4 sm:grid-cols-[1fr_11rem]">
+              <span class="text-lg leading-snug text-ink">“{{ b.claim }}”</span>
+              <span
+                class="flex items-center gap-1.5 font-semibold"
+                :class="answerOf(b.answer).tone"
+              >
+                <component
+                  :is="answerOf(b.answer).icon"
+                  :size="18"
+                  class="shrink-0"
+                  aria-hidden="true"
+                />
+                {{ answerOf(b.answer).name }}
+              </span>
+            </span>
+          </summary>
+          <div v-if="opened.has(b.key)" class="grid gap-x-8 gap-y-3 pt-1 pb-4 pl-5 lg:grid-cols-2">
+            <div class="space-y-2 leading-snug text-pretty">
+              <p><SentenceText :tokens="b.says" /></p>
+              <p v-if="b.follows">{{ b.follows }}</p>
+              <p class="text-sm">
+                <RouterLink
+                  class="text-sea underline"
+                  :to="{ name: 'rig', params: { id: plan.rig!.id, stop: b.stop } }"
+                  >{{
+                    phrase('compare.beliefs_part.open_page', { name: STOP_NAMES[b.stop as Stop] })
+                  }}</RouterLink
+                >
+              </p>
             </div>
-            <div class="h-2 rounded-sm bg-wash" aria-hidden="true">
-              <div
-                class="h-2 rounded-sm"
-                :class="i ? 'bg-soft' : 'bg-sea'"
-                :style="{ width: `${Math.max(1, b.shares[i]! * 100)}%` }"
-              />
-            </div>
+            <dl v-if="b.compared.length" class="space-y-1.5 text-sm">
+              <div v-for="(figure, i) in b.compared" :key="figure.key">
+                <div class="flex justify-between gap-3">
+                  <dt class="text-soft">{{ b.names[i] }}</dt>
+                  <dd><FigureLink :figure="figure" :name="b.names[i]!" /></dd>
+                </div>
+                <div v-if="b.shares.length" class="h-2 rounded-sm bg-wash" aria-hidden="true">
+                  <div
+                    class="h-2 rounded-sm"
+                    :class="i ? 'bg-soft' : 'bg-sea'"
+                    :style="{ width: `${Math.max(1, b.shares[i]! * 100)}%` }"
+                  />
+                </div>
+              </div>
+            </dl>
           </div>
-        </dl>
-        <p v-if="b.follows" class="mt-3 leading-snug text-pretty">{{ b.follows }}</p>
-        <p class="mt-auto pt-3 text-sm">
-          <RouterLink
-            class="text-sea underline"
-            :to="{ name: 'rig', params: { id: plan.rig!.id, stop: b.stop } }"
-            >{{
-              phrase('compare.beliefs_part.open_page', { name: STOP_NAMES[b.stop as Stop] })
-            }}</RouterLink
-          >
-        </p>
+        </details>
       </li>
     </ul>
   </div>

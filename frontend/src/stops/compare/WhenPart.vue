@@ -83,17 +83,20 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
       <p class="max-w-3xl text-soft">
         {{ phrase('compare.when_part.smallest_suitable_purchase_comes') }}
       </p>
-      <article
+      <details
         v-for="c in answer.candidates"
         :key="c.id"
-        class="sheet mt-3 p-5"
+        class="sheet mt-3 px-5 py-2"
+        :open="c.id === plan.rig!.compare.verdict.winner"
         :data-packages="c.id"
       >
-        <h3 class="flex items-center gap-2 text-lg">
-          <ChemistryMark :battery-class="column(c.id)!.battery_class" />
-          {{ column(c.id)!.title }}
-        </h3>
-        <ul class="mt-3 grid gap-x-6 gap-y-4 md:grid-cols-3">
+        <summary class="discloses flex min-h-11 w-full items-center">
+          <h3 class="flex items-center gap-2 text-lg text-ink">
+            <ChemistryMark :battery-class="column(c.id)!.battery_class" />
+            {{ column(c.id)!.title }}
+          </h3>
+        </summary>
+        <ul class="mt-2 mb-3 grid gap-x-6 gap-y-4 md:grid-cols-3">
           <li v-for="p in c.purchase_sizes" :key="p.key" class="border-t-2 border-line pt-2">
             <p class="font-semibold">{{ p.name }}</p>
             <p class="text-xl font-semibold"><FigureLink :figure="p.cash" /></p>
@@ -119,7 +122,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
             </p>
           </li>
         </ul>
-      </article>
+      </details>
     </section>
   </div>
 </template>

@@ -199,8 +199,12 @@ def _shares(belief: Belief) -> list[float]:
     """Lengths of the bars of a belief's picture."""
     values = [f.value or 0.0 for f in belief.compared]
     most = max(values, default=0.0)
-    if len({f.unit for f in belief.compared}) != 1 or min(values, default=0.0) < 0 or not most:
+    units = {f.unit for f in belief.compared}
+    # Volts and degrees have no nothing that a bar could begin at; a share is one of the whole.
+    if len(units) != 1 or units & {"V", "°C"} or min(values, default=0.0) < 0 or not most:
         return []
+    if units == {"%"}:
+        most = max(1.0, most)
     return [round(value / most, 4) for value in values]
 
 
