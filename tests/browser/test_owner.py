@@ -99,6 +99,7 @@ def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -
     expect(strip(page, "rig")).to_contain_text("12 V")
     to_stop(page, "banks")
     card = page.locator("[data-candidate=lfp]")
+    card.locator("[data-layout] > summary").click()
     card.get_by_role("button", name=re.compile("in series: one more")).click()
     expect(card).to_contain_text("in series gives 24 V, but the system has 12 V")
     page.get_by_role("button", name=re.compile("^Undo")).click()

@@ -144,6 +144,7 @@ def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:
     demo("mulga", "banks")
     card = page.locator("[data-candidate=lfp]")
     expect(card).to_contain_text("matches the need")
+    card.locator("[data-layout] > summary").click()
     strings = card.get_by_role("group", name="in parallel").get_by_role("status")
     had = int(strings.inner_text())
     card.get_by_role("button", name="in parallel: one less").click()
@@ -226,7 +227,7 @@ def test_no_page_scrolls_sideways_and_all_are_accessible_with_help(page: Page, d
         shown = f"{stop}?part={part}" if part else stop
         until_answered(page, asked)
         if shown == "compare?part=table":
-            page.get_by_role("switch").click()
+            unfold(page, "label")
         # What a section holds is made when it is opened.
         for _ in range(2):
             page.evaluate("for (const more of document.querySelectorAll('details')) more.open = true")

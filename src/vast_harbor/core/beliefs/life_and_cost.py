@@ -1,10 +1,11 @@
 """Beliefs about how long a bank lasts and what it costs."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.beliefs.belief import FALSE, HALF, TRUE, Claim, Ground, Settled, near
-from vast_harbor.core.figures.workings import Figure, computed, typed
+from vast_harbor.core.figures.workings import Figure, computed, typed, unescaped
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase
 
@@ -115,7 +116,8 @@ def _warranty_is_life(ground: Ground) -> Settled | None:
 def _lfp_cheaper(ground: Ground) -> Settled | None:
     if ground.lfp is None or ground.lead is None:
         return None
-    lfp, lead = ground.lfp.cost["lifetime"], ground.lead.cost["lifetime"]
+    # Two bars of one name would tell nothing.
+    lfp, lead = (replace(c.cost["lifetime"], name=unescaped(c.title)) for c in (ground.lfp, ground.lead))
     one_suits = [ground.will_do(c) for c in (ground.lfp, ground.lead)]
     if one_suits.count(True) == 1:
         # What does not suit the rig is no bargain at any price.

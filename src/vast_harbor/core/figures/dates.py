@@ -81,7 +81,15 @@ def parse_date(text: str, locale: str, today: date, month: bool = False) -> str:
         Unreadable: where it is no date, or can be two.
     """
     typed = " ".join(text.split())
-    said = _relative(typed.lower(), today) or _numbers(typed, locale, today) or _words(typed, locale, today)
+    try:
+        said = (
+            _relative(typed.lower(), today) or _numbers(typed, locale, today) or _words(typed, locale, today)
+        )
+    except Unreadable as error:
+        if not month:
+            raise
+        example = date_text("2027-04", locale)
+        raise Unreadable(phrase("figures.dates.unread_month", text=text, example=example)) from error
     if not FIRST_YEAR <= int(said[:4]) <= LAST_YEAR:
         raise Unreadable(phrase("figures.dates.year", year=int(said[:4]), first=FIRST_YEAR, last=LAST_YEAR))
     return said[:7] if month else said

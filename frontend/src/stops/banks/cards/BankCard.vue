@@ -17,7 +17,11 @@ import BankStages from './BankStages.vue'
 import { useBanks } from '@/stores/useBanks'
 import { useModels } from '@/stops/banks/catalogue/useModels'
 
-const props = defineProps<{ candidate: CandidateView }>()
+const props = defineProps<{
+  candidate: CandidateView
+  /** The largest of all banks, which the bars end at: usable energy, weight, price of the batteries. */
+  most: Record<string, number>
+}>()
 const plan = usePlan()
 const reference = useReference()
 const { set, remove } = useBanks()
@@ -26,15 +30,19 @@ const f = computed(() => props.candidate.figures)
 const { ofClass } = useModels()
 const models = computed(() => ofClass(props.candidate.battery_class))
 const need = computed(() => plan.rig!.need.energy.value ?? 0)
-const filled = computed(() =>
-  need.value ? Math.min(1, (f.value.usable_wh?.value ?? 0) / (need.value * 1.5)) : 0,
-)
+const BARS: [string, string][] = [
+  ['usable_wh', phrase('banks.bank_card.usable')],
+  ['kg', phrase('banks.bank_card.weight')],
+  ['purchase', phrase('banks.bank_card.batteries')],
+]
+const bars = computed(() => BARS.filter(([key]) => f.value[key]))
+const share = (key: string, value: number) =>
+  `${Math.min(100, Math.max(1, (value / (props.most[key] || 1)) * 100))}%`
 const ROWS: [string, string][] = [
+  ['usable_ah', phrase('banks.bank_card.usable_amp_hours')],
   ['nameplate_wh', phrase('banks.bank_card.rated_energy')],
   ['nameplate_ah', phrase('banks.bank_card.amp_hours')],
-  ['kg', phrase('banks.bank_card.weight')],
   ['kg_change', phrase('banks.bank_card.change_old_bank')],
-  ['purchase', phrase('banks.bank_card.batteries')],
   ['extras', phrase('banks.bank_card.extras_added')],
 ]
 const GUARDS = [
@@ -53,11 +61,6 @@ const rows = computed(() =>
 )
 
 const own = computed(() => plan.document.own_models.some((m) => m.id === props.candidate.model))
-/** What decides at a glance; the rest is a step away. */
-const FIRST = ['kg', 'purchase']
-const first = computed(() => rows.value.filter(([key]) => FIRST.includes(key)))
-const more = computed(() => rows.value.filter(([key]) => !FIRST.includes(key)))
-
 function matchNeed() {
   const at = `/candidates/${props.candidate.index}`
   return plan.edit(
@@ -79,8 +82,8 @@ function choose(event: Event) {
       <ChemistryMark :battery-class="candidate.battery_class" />
       <div class="min-w-0 grow leading-tight">
         <h2 class="text-lg">{{ candidate.title }}</h2>
-        <p class="text-sm text-soft">
-          {{ reference.classes.get(candidate.battery_class)?.name }} ·
+        <p class="text-sm text-soft first-letter:uppercase">
+          {{ reference.classes.get(candidate.battery_class)?.short }} ·
           {{ own ? phrase('banks.bank_card.own') : phrase('banks.bank_card.typical') }}
         </p>
       </div>
@@ -93,41 +96,6 @@ function choose(event: Event) {
         <X :size="17" />
       </button>
     </header>
-    <label class="mt-2 block">
-      <span class="sr-only">{{ phrase('banks.bank_card.model', { title: candidate.title }) }}</span>
-      <select class="field" @change="choose">
-        <option value="" :selected="candidate.proposed_model">
-          {{ phrase('banks.bank_card.lowest_lifetime_cost') }}
-        </option>
-        <option
-          v-for="m in models"
-          :key="m.model"
-          :value="m.model"
-          :selected="!candidate.proposed_model && m.model === candidate.model"
-        >
-          {{ m.title }}
-        </option>
-      </select>
-    </label>
-    <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
-      <div>
-        <p class="eyebrow mb-1">{{ phrase('banks.bank_card.series') }}</p>
-        <StepField
-          :label="phrase('banks.bank_card.title_series', { title: candidate.title })"
-          :value="candidate.series ?? 1"
-          :most="24"
-          @step="(n) => set(candidate, 'series', n, 'in series')"
-        />
-      </div>
-      <div>
-        <p class="eyebrow mb-1">{{ phrase('banks.bank_card.parallel') }}</p>
-        <StepField
-          :label="phrase('banks.bank_card.title_parallel', { title: candidate.title })"
-          :value="candidate.parallel ?? 1"
-          @step="(n) => set(candidate, 'parallel', n, phrase('banks.bank_card.in_parallel'))"
-        />
-      </div>
-    </div>
     <button
       v-if="!matching && !f.usable_wh"
       type="button"
@@ -137,53 +105,93 @@ function choose(event: Event) {
       {{ phrase('banks.bank_card.match_the_need') }}
     </button>
     <template v-if="f.usable_wh">
-      <div class="mt-2 flex items-baseline justify-between">
-        <span class="eyebrow">{{ phrase('banks.bank_card.usable') }}</span>
-        <span>
-          <FigureLink
-            :figure="f.usable_wh"
-            :name="phrase('banks.bank_card.usable_energy')"
-            class="text-2xl font-semibold"
-          />
-          <span class="text-soft">
-            · <FigureLink :figure="f.usable_ah!" :name="phrase('banks.bank_card.usable_amp_hours')"
-          /></span>
-        </span>
-      </div>
-      <div class="relative mt-1 h-2.5 rounded-full bg-line" aria-hidden="true">
-        <span
-          class="block h-full rounded-full"
-          :style="{
-            width: `${filled * 100}%`,
-            background: `var(--chem-${candidate.battery_class})`,
-          }"
-        />
-        <span v-if="need" class="absolute -inset-y-1 left-2/3 w-0.5 bg-ink" />
-      </div>
-      <p v-if="need" class="mt-1 flex flex-wrap justify-between gap-x-3 text-sm text-soft">
-        <span v-if="matching">{{ phrase('banks.bank_card.matches_need') }}</span>
-        <button
-          v-else
-          type="button"
-          class="font-semibold text-sea underline underline-offset-4"
-          @click="matchNeed"
-        >
-          {{ phrase('banks.bank_card.match_the_need') }}
-        </button>
-        <span>{{
-          phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text })
-        }}</span>
-      </p>
-      <dl class="mt-1 flex flex-wrap justify-between gap-x-4">
-        <div v-for="[key, name] in first" :key="key" class="flex gap-1.5 py-1">
-          <dt class="text-soft">{{ name }}</dt>
-          <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
+      <dl class="mt-2 space-y-1.5">
+        <div v-for="[key, name] in bars" :key="key">
+          <dt class="float-left text-sm text-soft">{{ name }}</dt>
+          <dd>
+            <p class="text-right leading-tight">
+              <FigureLink
+                :figure="f[key]!"
+                :name="name"
+                :class="key === 'usable_wh' ? 'text-xl font-semibold' : 'font-semibold'"
+              />
+            </p>
+            <span class="relative mt-0.5 block h-2 rounded-full bg-line" aria-hidden="true">
+              <span
+                class="block h-full rounded-full"
+                :style="{
+                  width: share(key, f[key]!.value ?? 0),
+                  background: `var(--chem-${candidate.battery_class})`,
+                }"
+              />
+              <span
+                v-if="need && key === 'usable_wh'"
+                class="absolute -inset-y-1 w-0.5 bg-ink"
+                :style="{ left: share(key, need) }"
+              />
+            </span>
+          </dd>
         </div>
       </dl>
-      <details class="mt-1" data-more-figures>
+      <p v-if="need && matching && (f.usable_wh.value ?? 0) >= need" class="mt-1.5 text-sm text-soft">
+        {{ phrase('banks.bank_card.matches_need') }}
+      </p>
+      <button
+        v-else-if="need && !matching"
+        type="button"
+        class="mt-1.5 self-start text-sm font-semibold text-sea underline underline-offset-4"
+        @click="matchNeed"
+      >
+        {{ phrase('banks.bank_card.match_the_need') }}
+      </button>
+    </template>
+    <details class="mt-2" data-layout :open="!f.usable_wh">
+      <summary class="discloses">
+        {{ candidate.layout || phrase('banks.bank_card.layout') }}
+      </summary>
+      <label class="mt-2 block">
+        <span class="sr-only">{{
+          phrase('banks.bank_card.model', { title: candidate.title })
+        }}</span>
+        <select class="field" @change="choose">
+          <option value="" :selected="candidate.proposed_model">
+            {{ phrase('banks.bank_card.lowest_lifetime_cost') }}
+          </option>
+          <option
+            v-for="m in models"
+            :key="m.model"
+            :value="m.model"
+            :selected="!candidate.proposed_model && m.model === candidate.model"
+          >
+            {{ m.title }}
+          </option>
+        </select>
+      </label>
+      <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
+        <div>
+          <p class="eyebrow mb-1">{{ phrase('banks.bank_card.series') }}</p>
+          <StepField
+            :label="phrase('banks.bank_card.title_series', { title: candidate.title })"
+            :value="candidate.series ?? 1"
+            :most="24"
+            @step="(n) => set(candidate, 'series', n, 'in series')"
+          />
+        </div>
+        <div>
+          <p class="eyebrow mb-1">{{ phrase('banks.bank_card.parallel') }}</p>
+          <StepField
+            :label="phrase('banks.bank_card.title_parallel', { title: candidate.title })"
+            :value="candidate.parallel ?? 1"
+            @step="(n) => set(candidate, 'parallel', n, phrase('banks.bank_card.in_parallel'))"
+          />
+        </div>
+      </div>
+    </details>
+    <template v-if="f.usable_wh">
+      <details data-more-figures>
         <summary class="discloses">{{ phrase('banks.bank_card.more_figures') }}</summary>
         <dl class="divide-y divide-line">
-          <div v-for="[key, name] in more" :key="key" class="flex justify-between gap-3 py-1">
+          <div v-for="[key, name] in rows" :key="key" class="flex justify-between gap-3 py-1">
             <dt class="text-soft">{{ name }}</dt>
             <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
           </div>

@@ -1,17 +1,30 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
+import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { wide } from '@/ui/wide'
 import { computed, ref } from 'vue'
 import BankCard from './BankCard.vue'
 import { useBanks } from '@/stores/useBanks'
 
+const plan = usePlan()
 const reference = useReference()
 const { candidates, add, full } = useBanks()
 /** On a phone a few at first: each of them is half a screen. */
 const FEW = 4
 const all = ref(wide())
 const shown = computed(() => (all.value ? candidates.value : candidates.value.slice(0, FEW)))
+/** What the bars of the cards end at, so that all have one scale. */
+const most = computed(() => {
+  const of = (key: string) =>
+    Math.max(0, ...candidates.value.map((c) => c.figures[key]?.value ?? 0))
+  const need = plan.rig!.need.energy.value ?? 0
+  return {
+    usable_wh: Math.max(of('usable_wh'), need * 1.1),
+    kg: of('kg'),
+    purchase: of('purchase'),
+  }
+})
 </script>
 
 <template>
@@ -22,7 +35,7 @@ const shown = computed(() => (all.value ? candidates.value : candidates.value.sl
     class="grid items-start gap-3 md:grid-cols-2 lg:grid-cols-3 xl:grid-cols-4"
     :aria-label="phrase('banks.bank_cards.banks_compare')"
   >
-    <BankCard v-for="c in shown" :key="c.id" :candidate="c" />
+    <BankCard v-for="c in shown" :key="c.id" :candidate="c" :most="most" />
   </section>
   <button
     v-if="shown.length < candidates.length"
