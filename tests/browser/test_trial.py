@@ -36,6 +36,10 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     # The moment that is looked at: all flows of it, for the bank picked last.
     page.locator("[data-trial-chart] svg").first.wait_for()
     unfold(page, "moment")
+    # The bank of the verdict is the one that is told until another is picked.
+    expect(page.locator("[data-flows]")).to_have_attribute("data-flow-bank", "dual")
+    page.locator("[data-draw=lfp]").click()
+    page.locator("[data-draw=lfp]").click()
     expect(page.locator("[data-flows]")).to_have_attribute("data-flow-bank", "lfp")
     scrub(page, 96 + 48)
     expect(page.locator("[data-flow-at]")).to_have_text("Day 2, 12:00")

@@ -193,6 +193,14 @@ def test_a_battery_that_is_not_there_or_was_swapped_is_told(client) -> None:
     assert refused.get_json()["problems"][0]["message"] == (
         "This bank has 8 batteries, so there is no battery 9."
     )
+    # What was read of each stands in a row for each round, and the one that falls behind is named.
+    told = client.get(f"{at}/log/rounds").get_json()
+    assert told["numbers"] == list(range(1, 9)) and told["off"] == [5] and "Battery 5" in told["says"][0]
+    assert all(len(r["texts"]) == 8 for r in told["rounds"])
+    *_, before, last = told_before = told["rounds"]
+    assert before["day"] < last["day"] and before["texts"][4] == min(filter(None, before["texts"]))
+    volts = [v for v in last["volts"] if v is not None]
+    assert last["apart"] == f"{max(volts) - min(volts):.2f} V"
     # It is changed over to a bank of two.
     view = client.get(at).get_json()
     two = {"id": "two", "battery_class": "lfp", "model": "quenby-100h", "parallel": 1}
@@ -209,6 +217,9 @@ def test_a_battery_that_is_not_there_or_was_swapped_is_told(client) -> None:
         assert ("was swapped" in told.get_json()["problems"][0]["message"]) == swapped
     assert client.post(f"{at}/log", json=line("old bank battery 5 6.3 V", "e")).status_code == 200
     assert client.post(f"{at}/log", json=line("battery 2 12.9 V", "f")).status_code == 200
+    # What was read before the changeover is not told of the new bank.
+    assert min(r["day"] for r in client.get(f"{at}/log/rounds").get_json()["rounds"]) >= "2026-10-01"
+    assert min(r["day"] for r in told_before) < "2026-10-01"
 
 
 def test_what_a_bank_left_connected_would_do_in_winter_comes_from_its_simulation(client) -> None:

@@ -175,6 +175,24 @@ def test_trial_tells_every_bank_day_and_moment(client, rig) -> None:
     assert len(client.get(f"{at}/trial").json["days"]) == 7
 
 
+@pytest.mark.whole_catalogue
+def test_the_bank_of_the_verdict_goes_through_the_trial_though_it_is_no_candidate(client, rig) -> None:
+    at = rig("kittiwake")
+    view = client.get(at).json
+    winner = view["compare"]["verdict"]["winner"]
+    assert winner.startswith("found:")
+    run = client.get(f"{at}/trial").json
+    assert run["banks"][0]["id"] == winner == run["drawn"][-1] and len(run["drawn"]) == 2
+    assert client.get(f"{at}/trial/flows?bank={winner}").status_code == 200
+    assert client.get(f"{at}/monitor.csv?bank={winner}").status_code == 200
+    # The comparison and the trial tell the same of it, and every figure opens its workings.
+    row = next(r for r in view["compare"]["rows"] if r["key"] == "first_dark")
+    column = next(i for i, c in enumerate(view["compare"]["compared_banks"]) if c["id"] == winner)
+    assert row["figures"][column] == run["banks"][0]["figures"]["first_dark"]
+    for figure in run["banks"][0]["figures"].values():
+        assert client.get(f"{at}/workings", query_string={"key": figure["key"]}).status_code == 200, figure
+
+
 def test_odds_stream_progress_and_end_with_the_whole(client, rig) -> None:
     told = events(client.get(f"{rig('pebble')}/trial/odds?weathers=40"))
     assert [t["done"] for t in told] == [20, 40]

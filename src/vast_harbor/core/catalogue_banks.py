@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.workings import Figure
@@ -24,7 +25,7 @@ from vast_harbor.core.stops.compare import (
     may_do,
     required_extras,
 )
-from vast_harbor.core.stops.trial import SimulatedRuns, YearOf
+from vast_harbor.core.stops.trial import SimulatedRuns, SimulationResult, YearOf
 
 # So many banks are tried at most.
 MOST_TRIED = 8
@@ -52,8 +53,9 @@ class CatalogueBanks:
         return _compared(self.banks.rig_limits, self._banked(bank), self.banks.old_kg, year)
 
     def in_full(self, bank: Bank) -> ComparedBank:
-        """The same with its year run."""
-        return self.compared(bank, self.simulated.year_of_build)
+        """The same with its year run, and its trial where it is asked for."""
+        limits, year = self.banks.rig_limits, self.simulated.year_of_build
+        return _compared(limits, self._banked(bank), self.banks.old_kg, year, self.simulated.through)
 
     def that_will_do(self, bank: Bank) -> ComparedBank | None:
         """The same; None where the bank will not do."""
@@ -125,8 +127,13 @@ def that_will_do(
 
 
 def _compared(
-    limits: RigLimits, banked: BankFigures, old_kg: Figure | None, year: Callable[[Build], YearOf | None]
+    limits: RigLimits,
+    banked: BankFigures,
+    old_kg: Figure | None,
+    year: Callable[[Build], YearOf | None],
+    go: Callable[[Build], SimulationResult | None] = lambda _: None,
 ) -> ComparedBank:
     build = banked.build
     assert build is not None
-    return compared_bank(QuickLifeCost(limits), banked, old_kg, year(build), None, suitability_of(build))
+    look = QuickLifeCost(limits)
+    return compared_bank(look, banked, old_kg, year(build), partial(go, build), suitability_of(build))

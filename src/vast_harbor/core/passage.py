@@ -26,7 +26,13 @@ from vast_harbor.core.stops.compare import Compare, ComparedBank, Verdict, extra
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import Diagnosis, VoltageChoice, forgotten, rig_findings, voltage_choices
-from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings, unequal_nights
+from vast_harbor.core.stops.trial import (
+    SimulatedRuns,
+    SimulationResult,
+    YearOf,
+    trial_findings,
+    unequal_nights,
+)
 from vast_harbor.phrases import phrase
 
 T = TypeVar("T")
@@ -163,6 +169,18 @@ class Results:
         known = self.__dict__.copy()
         anew.__dict__.update({key: known[key] for key in _OF_THE_DAY if key in known})
         return anew
+
+    @cached_property
+    def trial_runs(self) -> tuple[SimulationResult, ...]:
+        """Every bank through the trial: what the verdict found, the candidates and the old bank."""
+        winner, results = self.verdict.winner, self.simulated.trial.results
+        if winner is None or winner.is_own or winner.simulated is None:
+            return results
+        return (winner.simulated, *results)
+
+    def trial_run(self, bank: str) -> SimulationResult | None:
+        """How a bank went through the trial, by its id; None of one that is not run."""
+        return next((r for r in self.trial_runs if r.simulated.id == bank), None)
 
     @property
     def verdict(self) -> Verdict:
@@ -305,6 +323,7 @@ class Results:
                 yield from one.all_figures()
         if not self.stale:
             yield from self.simulated.all_figures()
+            yield from (f for run in self.trial_runs for f in run.all_figures())
             yield from self.unequal_nights.figures.values() if self.unequal_nights is not None else ()
         for compared in self.verdict.compared_banks:
             yield from compared.all_figures()

@@ -122,6 +122,15 @@ def test_every_stretch_runs_and_tells_itself(simulated, name, stretch) -> None:
         assert (figures["first_dark"] is None) == (figures["unserved"] <= 0.5)
         assert all(0 <= e.step < e.until <= run.traces.state.shape[1] for e in run.events)
         assert list(run.events) == sorted(run.events, key=lambda e: e.step)
+        spare, missed = figures["spare"], figures["missed"]
+        if spare is None:
+            assert missed is None
+            continue
+        assert spare >= -1e-9 and missed >= -1e-9 and spare + missed <= 1 + 1e-9
+        # A bank that is full every day has missed nothing.
+        highest = run.traces.soc[0][1:].reshape(-1, STEPS_A_DAY).max(axis=1)
+        if (highest >= run.simulated.full_soc).all():
+            assert missed == 0
 
 
 def test_bad_stretches_are_as_bad_as_they_are_called(simulated, demo_results, reference) -> None:

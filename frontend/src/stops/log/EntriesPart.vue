@@ -2,12 +2,15 @@
 import { phrase } from '@/phrases/log'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { FileDown } from '@lucide/vue'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { dateOf } from '@/ui/when'
 import DutyList from './DutyList.vue'
+import EntryRound from './EntryRound.vue'
 import EntryForm from './EntryForm.vue'
 import EntryRow from './EntryRow.vue'
 import { now, useLog, type Entry, type Waiting } from './useLog'
+
+const RoundsTable = defineAsyncComponent(() => import('./RoundsTable.vue'))
 
 /** The log: one line to enter, and what was entered, the newest first. */
 const log = useLog()
@@ -75,14 +78,18 @@ const NAMES = computed(() => {
 })
 const nameOf = (day: string) => NAMES.value.get(day) ?? dateOf(day, 'short')
 const days = computed(() => {
-  const found: { day: string; list: Entry[] }[] = []
+  const found: { day: string; list: Entry[][] }[] = []
   for (const entry of entries.value) {
     const day = dayOf(entry)
-    if (found.at(-1)?.day === day) found.at(-1)!.list.push(entry)
-    else found.push({ day, list: [entry] })
+    if (found.at(-1)?.day !== day) found.push({ day, list: [] })
+    const list = found.at(-1)!.list
+    // What was read of one battery after the other is one round with the meter.
+    if (ofBattery(entry) && list.at(-1)?.every(ofBattery)) list.at(-1)!.push(entry)
+    else list.push([entry])
   }
   return found
 })
+const ofBattery = (entry: Entry) => entry.kind === 'reading' && entry.battery > 0
 const what = (entry: Entry) =>
   [entry.kind_name, ...entry.said.map((s: Schemas['LogSaidView']) => s.text), entry.text]
     .filter(Boolean)
@@ -91,59 +98,59 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
 </script>
 
 <template>
-  <p class="max-w-3xl text-pretty text-soft">
-    {{ phrase('log.stop.intro', { example: phrase('log.stop.example') }) }}
-  </p>
-  <form class="sheet mt-4 px-5 py-4" data-log-line @submit.prevent="add">
-    <div class="grid items-end gap-3 sm:grid-cols-[1fr_13rem_auto]">
-      <label class="block">
-        <span class="eyebrow mb-1 block">{{ phrase('log.stop.line') }}</span>
-        <input
-          ref="field"
-          v-model="line"
-          class="field text-lg"
-          autocomplete="off"
-          autocapitalize="off"
-          enterkeyhint="send"
-          maxlength="2000"
-          :placeholder="phrase('log.stop.example')"
-          :aria-invalid="Boolean(problem)"
-          aria-describedby="log-understood"
-        />
-      </label>
-      <label class="block">
-        <span class="eyebrow mb-1 block">{{ phrase('log.stop.bank') }}</span>
-        <select v-model="bank" class="field">
-          <option v-for="b in view?.banks ?? []" :key="b.key" :value="b.key">{{ b.name }}</option>
-        </select>
-      </label>
-      <button type="submit" class="btn btn-main" data-add-entry>
-        {{ phrase('log.stop.add') }}
+  <div class="flex flex-col gap-6">
+    <DutyList v-if="duties.length" :rig="plan.rig!.id" :duties="duties" @done="saved" />
+    <form class="sheet max-sm:order-first px-5 py-4" data-log-line @submit.prevent="add">
+      <div class="grid items-end gap-3 sm:grid-cols-[1fr_13rem_auto]">
+        <label class="block">
+          <span class="eyebrow mb-1 block">{{ phrase('log.stop.line') }}</span>
+          <input
+            ref="field"
+            v-model="line"
+            class="field text-lg"
+            autocomplete="off"
+            autocapitalize="off"
+            enterkeyhint="send"
+            maxlength="2000"
+            :placeholder="phrase('log.stop.example')"
+            :aria-invalid="Boolean(problem)"
+            aria-describedby="log-understood"
+          />
+        </label>
+        <label class="block">
+          <span class="eyebrow mb-1 block">{{ phrase('log.stop.bank') }}</span>
+          <select v-model="bank" class="field">
+            <option v-for="b in view?.banks ?? []" :key="b.key" :value="b.key">{{ b.name }}</option>
+          </select>
+        </label>
+        <button type="submit" class="btn btn-main" data-add-entry>
+          {{ phrase('log.stop.add') }}
+        </button>
+      </div>
+      <div id="log-understood" class="mt-2 min-h-6" aria-live="polite">
+        <p v-if="problem" class="text-blocking" data-log-problem>{{ problem }}</p>
+        <p v-else-if="understood" data-understood>
+          <span class="text-soft">{{ phrase('log.stop.understood') }}&nbsp;</span>
+          <b> {{ understood.kind_name }}</b><template v-for="s in understood.said" :key="s.field"
+            >, {{ s.text }}</template
+          ><template v-if="understood.text">, “{{ understood.text }}”</template>
+          <span class="text-soft">
+            · {{ understood.bank_name }}, {{ nameOf(dayOf(understood)) }}</span
+          >
+        </p>
+        <p v-else class="text-soft">{{ phrase('log.stop.hint') }}</p>
+      </div>
+      <button
+        v-if="editing !== 'new' && view"
+        type="button"
+        class="btn btn-quiet -ml-3 mt-1"
+        data-log-form
+        @click="editing = 'new'"
+      >
+        {{ phrase('log.stop.form') }}
       </button>
-    </div>
-    <div id="log-understood" class="mt-2 min-h-6" aria-live="polite">
-      <p v-if="problem" class="text-blocking" data-log-problem>{{ problem }}</p>
-      <p v-else-if="understood" data-understood>
-        <span class="text-soft">{{ phrase('log.stop.understood') }}&nbsp;</span>
-        <b> {{ understood.kind_name }}</b><template v-for="s in understood.said" :key="s.field"
-          >, {{ s.text }}</template
-        ><template v-if="understood.text">, “{{ understood.text }}”</template>
-        <span class="text-soft">
-          · {{ understood.bank_name }}, {{ nameOf(dayOf(understood)) }}</span
-        >
-      </p>
-      <p v-else class="text-soft">{{ phrase('log.stop.hint') }}</p>
-    </div>
-    <button
-      v-if="editing !== 'new' && view"
-      type="button"
-      class="btn btn-quiet -ml-3 mt-1"
-      data-log-form
-      @click="editing = 'new'"
-    >
-      {{ phrase('log.stop.form') }}
-    </button>
-  </form>
+    </form>
+  </div>
   <EntryForm
     v-if="editing === 'new' && view"
     :view="view"
@@ -170,7 +177,7 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
       </li>
     </ul>
   </section>
-  <DutyList v-if="duties.length" :rig="plan.rig!.id" :duties="duties" class="mt-6" @done="saved" />
+  <RoundsTable v-if="view?.count" class="mt-6" />
   <div v-if="view?.count" class="mt-6 flex flex-wrap items-end gap-3">
     <label class="block">
       <span class="eyebrow mb-1 block">{{ phrase('log.stop.filter') }}</span>
@@ -195,22 +202,29 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
   <section v-for="d in days" :key="d.day" class="mt-5" :data-log-day="d.day">
     <h2 class="eyebrow">{{ nameOf(d.day) }}</h2>
     <ul class="mt-1 divide-y divide-line border-y border-line">
-      <li v-for="e in d.list" :key="e.id" :data-entry="e.id" :data-kind="e.kind">
-        <EntryForm
-          v-if="editing !== 'new' && editing?.id === e.id && view"
-          :view="view"
-          :entry="e"
-          class="my-3"
-          @saved="saved"
-          @cancel="editing = null"
-        />
-        <EntryRow
-          v-else
-          :entry="e"
-          :what="what(e)"
-          @edit="editing = e"
-          @remove="log.remove(e, what(e))"
-        />
+      <li v-for="list in d.list" :key="list[0]!.id">
+        <component
+          :is="list.length > 2 ? EntryRound : 'div'"
+          :entries="list.length > 2 ? list : undefined"
+        >
+          <div v-for="e in list" :key="e.id" :data-entry="e.id" :data-kind="e.kind">
+            <EntryForm
+              v-if="editing !== 'new' && editing?.id === e.id && view"
+              :view="view"
+              :entry="e"
+              class="my-3"
+              @saved="saved"
+              @cancel="editing = null"
+            />
+            <EntryRow
+              v-else
+              :entry="e"
+              :what="what(e)"
+              @edit="editing = e"
+              @remove="log.remove(e, what(e))"
+            />
+          </div>
+        </component>
       </li>
     </ul>
   </section>

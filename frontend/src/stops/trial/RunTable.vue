@@ -15,14 +15,16 @@ const ROWS = [
   { key: 'lowest', name: phrase('trial.run_table.lowest_state_charge') },
   { key: 'days_short', name: phrase('trial.run_table.days_ending_short_full') },
   { key: 'resets', name: phrase('trial.run_table.cut_offs') },
-  { key: 'unaccepted', name: phrase('trial.run_table.charge_accepted') },
+  { key: 'spare', name: phrase('trial.run_table.spare') },
+  { key: 'missed', name: phrase('trial.run_table.missed') },
   { key: 'generator_hours', name: phrase('trial.run_table.generator') },
   { key: 'low_hours', name: phrase('trial.run_table.time_low_voltage') },
   { key: 'heater', name: phrase('trial.run_table.heater') },
 ]
+const LEAST = 0.004
 /** A row that is nothing for every bank is left out. */
 const rows = computed(() =>
-  ROWS.filter((r, i) => i < 7 || props.banks.some((l) => (l.figures[r.key]?.value ?? 0) > 0)),
+  ROWS.filter((r, i) => i < 6 || props.banks.some((l) => (l.figures[r.key]?.value ?? 0) > LEAST)),
 )
 </script>
 

@@ -5,6 +5,7 @@ import DataTable from '@/charts/DataTable.vue'
 import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
+import { useReference } from '@/stores/reference'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import VChart from 'vue-echarts'
 import '@/charts/setup'
@@ -17,6 +18,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ look: [step: number] }>()
 const { look, chemistry } = useLook()
+const reference = useReference()
 const LEFT = 54
 const RIGHT = 34
 const chart = ref<{ convertFromPixel: (f: object, p: number[]) => number[] } | null>(null)
@@ -57,14 +59,30 @@ function lines(bank: Schemas['BankRunView'], pane: number) {
     data: points(bank, PANES[pane]!.key),
     labelLayout: { moveOverlap: 'shiftY' },
     endLabel: {
-      show: pane === 0 && number !== '',
-      formatter: number,
+      show: pane === 0,
+      formatter: number || reference.classes.get(bank.battery_class)?.code || '',
       color: mark.color,
       fontWeight: 700,
     },
   }
 }
 
+/** The banks that are not picked: a faint line of the charge, to see where they go otherwise. */
+const faint = computed(() =>
+  props.run.banks
+    .filter((bank) => !props.banks.some((b) => b.id === bank.id))
+    .map((bank) => ({
+      id: `${bank.id}-faint`,
+      type: 'line',
+      xAxisIndex: 0,
+      yAxisIndex: 0,
+      symbol: 'none',
+      silent: true,
+      sampling: 'lttb',
+      lineStyle: { width: 1, color: look.value.soft, opacity: 0.35 },
+      data: points(bank, 'soc'),
+    })),
+)
 const nights = computed(() => ({
   id: 'night',
   type: 'line',
@@ -158,6 +176,7 @@ const option = computed(() => ({
   })),
   series: [
     nights.value,
+    ...faint.value,
     ...PANES.flatMap((_, pane) => props.banks.map((bank) => lines(bank, pane))),
     {
       id: 'dark',

@@ -22,10 +22,7 @@ export function useRun() {
   const drawn = computed(() => {
     const kept = hand.value.filter((id) => banks.value.some((l) => l.id === id))
     if (kept.length) return kept
-    const lead = banks.value.find((l) => l.battery_class !== 'lfp' && l.id !== 'old')
-    const lithium = banks.value.find((l) => l.battery_class === 'lfp')
-    const first = [lead, lithium].flatMap((l) => (l ? [l.id] : []))
-    return first.length ? first : banks.value.slice(0, 1).map((l) => l.id)
+    return answer.value?.drawn ?? []
   })
   /** The bank whose flows and events are told: the one picked last. */
   const focus = computed(() => drawn.value.at(-1) ?? '')

@@ -1,7 +1,6 @@
 """Beliefs about how long a bank lasts and what it costs."""
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.beliefs.belief import FALSE, HALF, TRUE, Claim, Ground, Settled, near
@@ -117,7 +116,7 @@ def _lfp_cheaper(ground: Ground) -> Settled | None:
     if ground.lfp is None or ground.lead is None:
         return None
     # Two bars of one name would tell nothing.
-    lfp, lead = (replace(c.cost["lifetime"], name=unescaped(c.title)) for c in (ground.lfp, ground.lead))
+    lfp, lead = (c.cost["lifetime"]._replace(name=unescaped(c.title)) for c in (ground.lfp, ground.lead))
     one_suits = [ground.will_do(c) for c in (ground.lfp, ground.lead)]
     if one_suits.count(True) == 1:
         # What does not suit the rig is no bargain at any price.

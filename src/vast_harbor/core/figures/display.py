@@ -146,6 +146,10 @@ class Style:
         """A text with every ISO date in it as its owner writes it."""
         return ISO_DATE.sub(lambda found: self.date(found[0]), text)
 
+    def meter_volts(self, value: float) -> str:
+        """Volts as a meter shows them, to a hundredth."""
+        return f"{value:.2f} V".replace(".", self.numbers.decimal)
+
     def money(self, value: float) -> str:
         """An amount: whole from 100 on, else with the currency's decimals."""
         return self.numbers.number(self._money(value))

@@ -248,7 +248,7 @@ def _view(told: LoggedHealth, bank: FollowedBank, made: Health, style: Style) ->
 
 def off_texts(told: LoggedHealth, style: Style) -> list[str]:
     """What is not as it should be between the batteries, and while the bank stands, one sentence each."""
-    out = [_off_text(one, style) for one in told.off]
+    out = [off_text(one, style) for one in told.off]
     out += [
         phrase("log.health.share", number=s.number, share=style.text(s.share, "%"), count=s.rounds)
         for s in told.shares
@@ -260,9 +260,11 @@ def off_texts(told: LoggedHealth, style: Style) -> list[str]:
     return out
 
 
-def _off_text(one: OffBattery, style: Style) -> str:
+def off_text(one: OffBattery, style: Style) -> str:
+    """How a battery is off the others, in one sentence."""
+
     def volts(value: float) -> str:
-        return f"{abs(value):.2f} V".replace(".", style.numbers.decimal)
+        return style.meter_volts(abs(value))
 
     if one.off_v > 0:
         return phrase("log.health.ahead", number=one.number, off=volts(one.off_v), count=one.rounds)

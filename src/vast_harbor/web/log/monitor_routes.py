@@ -219,7 +219,7 @@ def _cell(name: str, value: float, style: Style) -> str:
     if value != value:
         return "—"
     if name == "volts":
-        return f"{value:.2f} V".replace(".", style.numbers.decimal)
+        return style.meter_volts(value)
     if name == "amps":
         amps = style.text(abs(value), "A")
         if not value:

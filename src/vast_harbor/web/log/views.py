@@ -110,7 +110,7 @@ def _said(entry: Entry, rig_file: RigFile, style: Style) -> list[LogSaidView]:
 
 def _text(entry: Entry, name: str, value: float, style: Style) -> str:
     if name == "volts":
-        return f"{value:.2f} V".replace(".", style.numbers.decimal)
+        return style.meter_volts(value)
     if name == "amps" and entry.kind in ("reading", "full", "fault"):
         amps = style.text(abs(value), "A")
         return phrase("log.said.in", amps=amps) if value >= 0 else phrase("log.said.out", amps=amps)

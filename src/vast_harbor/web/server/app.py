@@ -25,6 +25,7 @@ from vast_harbor.web.log import (
     measured,
     pictures,
     review,
+    rounds,
     so_far,
     use,
     warranty_paper,
@@ -49,7 +50,7 @@ from vast_harbor.web.stops.trial import routes as trial
 STATIC = Path(__file__).parents[1] / "static"
 PARTS = (
     cards, keeping, plan, load_csv, banks, charging, trial, compare, packages, report, sizes,
-    changeover, log, monitor_files, measured, health, use, found, review, so_far,
+    changeover, log, monitor_files, measured, health, use, found, review, rounds, so_far,
     warranty_paper, calendar, pictures, archive, live_routes, monitor,
     model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
 )  # fmt: skip

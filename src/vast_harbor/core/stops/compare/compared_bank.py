@@ -27,7 +27,7 @@ class ComparedBank:
         make_life: tells how long it lasts.
         further: puts together the figures that only the comparison shows.
         year: its simulated year; None where none is run.
-        simulated: how it went through the trial.
+        go: runs it through the trial; None of a bank that is not run.
         suitability: its sources.
     """
 
@@ -37,7 +37,7 @@ class ComparedBank:
     cost: Cost
     further: Callable[[], dict[str, Figure]]
     year: YearOf | None = None
-    simulated: SimulationResult | None = None
+    go: Callable[[], SimulationResult | None] = lambda: None
     suitability: tuple[Suitability, ...] = ()
 
     @cached_property
@@ -49,6 +49,11 @@ class ComparedBank:
     def figures(self) -> dict[str, Figure]:
         """Figures that only the comparison shows, by name."""
         return self.further()
+
+    @cached_property
+    def simulated(self) -> SimulationResult | None:
+        """How it went through the trial; None where it is not run."""
+        return self.go()
 
     @property
     def id(self) -> str:

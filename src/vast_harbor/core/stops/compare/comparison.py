@@ -114,7 +114,9 @@ def evaluate(
     """
     look = QuickLifeCost(banks.rig_limits)
     compared_banks = tuple(
-        compared_bank(look, banked, banks.old_kg, years.get(id), simulated.get(id), suitability.get(id, ()))
+        compared_bank(
+            look, banked, banks.old_kg, years.get(id), partial(simulated.get, id), suitability.get(id, ())
+        )
         for banked in banks.candidates
         if banked.bank is not None and (id := banked.candidate.id)
     )
@@ -128,7 +130,7 @@ def compared_bank(
     banked: BankFigures,
     old_kg: Figure | None,
     year: YearOf | None = None,
-    simulated: SimulationResult | None = None,
+    go: Callable[[], SimulationResult | None] = lambda: None,
     suitability: tuple[Suitability, ...] = (),
 ) -> ComparedBank:
     """A bank with its life and its money.
@@ -137,7 +139,8 @@ def compared_bank(
         look: what banks meet and cost in the rig.
         banked: in figures; its bank must exist.
         old_kg: weight of the old bank [kg]; None without one.
-        year, simulated: its run year, and how it went through the trial; None where none is run.
+        year: its run year; None where none is run.
+        go: runs it through the trial.
         suitability: its sources.
     """
     assert banked.bank is not None
@@ -148,7 +151,7 @@ def compared_bank(
     life = lru_cache(1)(partial(life_stop.evaluate, look.rig_limits, banked, use, inputs, year))
     cost = cost_stop.evaluate(look, banked, life, use, inputs, old_kg, year, required)
     further = partial(_further, banked, look.rig_limits.days.day, year)
-    return ComparedBank(banked, inputs.basis, life, cost, further, year, simulated, suitability)
+    return ComparedBank(banked, inputs.basis, life, cost, further, year, go, suitability)
 
 
 def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Figure]:

@@ -25,7 +25,7 @@ from vast_harbor.core.stops.trial.simulated_banks import (
     simulated_candidate,
     simulated_old_bank,
 )
-from vast_harbor.core.stops.trial.trial import Trial
+from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
 from vast_harbor.core.stops.trial.year import YearOf, is_kept, key_of, largest_fall, year_of
 from vast_harbor.core.stops.trial.year_plan import YearPlan
 from vast_harbor.phrases import phrase
@@ -149,6 +149,10 @@ class SimulatedRuns:
             return None
         return year_of(self.year_plan, self._key, *self._to_run(build))
 
+    def through(self, build: Build) -> SimulationResult:
+        """A bank that is no candidate through the trial."""
+        return self.trial.through(build)
+
     def year_of_old(self, banks: Banks) -> YearOf | None:
         """A year of the bank that is there now, at its health; None without one, or where none can be run.
 
@@ -207,10 +211,7 @@ class SimulatedRuns:
         return out
 
     def all_figures(self) -> Iterator[Figure]:
-        """Every figure of the trial, of the years and of what they need."""
-        for one in self.trial.results:
-            yield from one.figures.values()
-            yield from (f for e in one.events for f in e.says.figures.values())
+        """Every figure of the years and of what they need."""
         for year in self.years.values():
             yield from year.figures.values()
         yield from self.needs.values()

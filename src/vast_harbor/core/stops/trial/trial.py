@@ -1,10 +1,11 @@
 """Trial: the candidates and the old bank through one stretch of days together."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
 
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure
@@ -22,11 +23,11 @@ from vast_harbor.core.simulation.parameters import (
 )
 from vast_harbor.core.simulation.run import fed_by, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks import Banks
+from vast_harbor.core.stops.banks import Banks, Build
 from vast_harbor.core.stops.trial.events import Event, events
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_full
-from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks
+from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks, simulated_candidate
 from vast_harbor.core.stops.trial.storage import LaidUp, laid_up
 from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch, prepare_stretch, start_soc
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
@@ -50,7 +51,7 @@ class SimulationResult:
         events: what happened, in order.
         figures: ``first_dark`` [h], ``served`` [%], ``unserved`` and ``critical`` [Wh], ``nights_served``,
             ``lowest`` [%], ``days_short`` of full, ``through`` [Wh], ``resets``, ``low_hours``,
-            ``generator_hours``, ``litres``, ``fuel``, ``heater`` [Wh], ``unaccepted`` [%].
+            ``generator_hours``, ``litres``, ``fuel``, ``heater`` [Wh], ``spare`` and ``missed`` charge [%].
     """
 
     simulated: SimulatedBank
@@ -69,6 +70,11 @@ class SimulationResult:
         """Whether anything was ever not served."""
         return self.figures["first_dark"].value is not None
 
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of it, and of what happened."""
+        yield from self.figures.values()
+        yield from (f for e in self.events for f in e.says.figures.values())
+
 
 @dataclass(frozen=True)
 class Trial:
@@ -83,6 +89,7 @@ class Trial:
     timeline: Timeline
     banks: Banks
     _made: dict[str, object] = field(default_factory=dict)
+    _others: dict[SimulatedBank, SimulationResult] = field(default_factory=dict)
 
     @cached_property
     def simulated_banks(self) -> tuple[SimulatedBank, ...]:
@@ -105,18 +112,28 @@ class Trial:
     def results(self) -> tuple[SimulationResult, ...]:
         """Every bank through it."""
         banks = {c.candidate.id: c.bank for c in self.banks.candidates if c.bank is not None}
-        out = []
-        for simulated in self.simulated_banks:
-            start = start_soc(self.timeline, self.prepared, simulated)
-            traces = run([simulated], self.prepared.conditions, start)[0]
-            bank = banks.get(simulated.id)
-            title = bank.model.title if bank is not None else phrase("terms.names.old_bank")
-            name = bank.title if bank is not None else phrase("trial.outcome.old")
-            found = events(simulated, self.prepared, traces)
-            sources = tuple(fed_by(simulated, self.prepared.conditions))
-            figures = _figures(self, simulated, traces)
-            out.append(SimulationResult(simulated, title, name, sources, traces, found, figures))
-        return tuple(out)
+        return tuple(self._through(one, banks.get(one.id)) for one in self.simulated_banks)
+
+    def through(self, build: Build) -> SimulationResult:
+        """A bank that is no candidate through the same stretch, run once.
+
+        Args:
+            build: the bank in its rig.
+        """
+        simulated = simulated_candidate(build)
+        if simulated not in self._others:
+            self._others[simulated] = self._through(simulated, build.bank)
+        return self._others[simulated]
+
+    def _through(self, simulated: SimulatedBank, bank: Bank | None) -> SimulationResult:
+        start = start_soc(self.timeline, self.prepared, simulated)
+        traces = run([simulated], self.prepared.conditions, start)[0]
+        title = bank.model.title if bank is not None else phrase("terms.names.old_bank")
+        name = bank.title if bank is not None else phrase("trial.outcome.old")
+        found = events(simulated, self.prepared, traces)
+        sources = tuple(fed_by(simulated, self.prepared.conditions))
+        figures = _figures(self, simulated, traces)
+        return SimulationResult(simulated, title, name, sources, traces, found, figures)
 
     def of(self, candidate: str) -> SimulationResult | None:
         """A candidate's run; None where it cannot be built."""
@@ -154,7 +171,14 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     litres = hours * litres_per_hour(generator, trial.timeline.assumptions).number if generator else 0.0
     # What a charger on mains could give on top is not lost, and one that is not plugged in offers nothing.
     free = [i for i, s in enumerate(fed_by(simulated, prepared.conditions)) if s.kind != MAINS]
-    offered, used = traces.offered_w[free].sum() * dt, traces.used_w[free].sum() * dt
+    left = (traces.offered_w[free] - traces.used_w[free]).sum(axis=0)[0]
+    offered = float(traces.offered_w[free].sum())
+    # Of what was offered and not taken, a day misses what its bank lacked to be full; the rest is to spare.
+    highest = traces.soc[0][1:].reshape(days, STEPS_A_DAY).max(axis=1)
+    lacked = np.maximum(0.0, simulated.full_soc - highest) * simulated.nameplate_ah * simulated.class_v / dt
+    of_day = left.reshape(days, STEPS_A_DAY).sum(axis=1)
+    missed = float(np.minimum(of_day, lacked).sum())
+    spare = float(of_day.sum()) - missed
     through = float(np.maximum(-traces.bank_w, 0.0).sum()) * dt
     least = prepared.conditions.least_v[0] * simulated.class_v / 12
     low = (traces.volts[0] < least) & (traces.volts[0] > 0)
@@ -200,12 +224,19 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
             "money",
         ),
         "heater": of("heater", phrase("trial.trial.heater"), float(traces.heater_w.sum()) * dt, "Wh"),
-        "unaccepted": of(
-            "unaccepted",
-            phrase("trial.trial.unaccepted"),
-            1 - used / offered if offered > 0 else None,
+        "spare": of(
+            "spare",
+            phrase("trial.trial.spare"),
+            spare / offered if offered > 0 else None,
             "%",
-            phrase("trial.trial.bank_full_too_cold"),
+            phrase("trial.trial.spare_note"),
+        ),
+        "missed": of(
+            "missed",
+            phrase("trial.trial.missed"),
+            missed / offered if offered > 0 else None,
+            "%",
+            phrase("trial.trial.missed_note"),
         ),
     }
 

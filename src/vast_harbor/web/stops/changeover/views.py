@@ -58,7 +58,7 @@ def reading_text(value: float, unit: str, style: Style) -> str:
     if unit == "V":
         if abs(value) < SMALL_V:
             return f"{1000 * value:.1f} mV".replace(".", style.numbers.decimal)
-        return f"{value:.2f} V".replace(".", style.numbers.decimal)
+        return style.meter_volts(value)
     return style.text(value, unit)
 
 

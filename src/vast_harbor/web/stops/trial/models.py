@@ -71,6 +71,7 @@ class TrialRunView(View):
     battery: list[float] = Field(description="Of the battery, in the owner's unit, by step")
     night: list[SpanView] = Field(description="Darkness")
     banks: list[BankRunView]
+    drawn: list[str] = Field(description="Banks that are drawn until others are picked, the verdict's last")
     outcomes: list[list[TokenView]] = Field(description="What came of it, a sentence each")
     stretches: list[StretchView]
     months: list[str]

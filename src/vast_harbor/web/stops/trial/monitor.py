@@ -49,8 +49,8 @@ class StreamQuery(PageQuery):
 @api.get("/rigs/<int:rig_id>/monitor", lane=STREAM, answers=EVENTS)
 def stream(path: RigPath, query: StreamQuery) -> Response:
     """Readings as server-sent events, accelerated."""
-    run = evaluated_results(path.rig_id)[2].simulated.trial
-    result = run.of(query.bank)
+    results = evaluated_results(path.rig_id)[2]
+    run, result = results.simulated.trial, results.trial_run(query.bank)
     if result is None:
         return problems(404, Problem("", GONE))
     left = list(readings(run, result))[query.start_step :]
@@ -76,8 +76,7 @@ def _played(left: list[MonitorReading], hours_per_second: float, listener: Liste
 def log(path: RigPath, query: BankQuery) -> Response:
     """The log of the whole trial as CSV."""
     _, plan, results = evaluated_results(path.rig_id)
-    run = results.simulated.trial
-    result = run.of(query.bank)
+    run, result = results.simulated.trial, results.trial_run(query.bank)
     if result is None:
         return problems(404, Problem("", GONE))
     year = int(today()[:4])

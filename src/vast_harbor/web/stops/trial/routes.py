@@ -16,6 +16,7 @@ from vast_harbor.core.schedule.day_pattern import in_a_row
 from vast_harbor.core.simulation import parameters
 from vast_harbor.core.stops.charging import MONTHS
 from vast_harbor.core.stops.trial import (
+    OLD,
     STRETCHES,
     SimulationResult,
     Trial,
@@ -135,12 +136,29 @@ def trial(path: RigPath) -> Response:
             night=[
                 SpanView(begins=a, ends=b) for a, b in _night(results, prepared.month, len(prepared.specs))
             ],
-            banks=[_simulated(r, floors, style) for r in run.results],
-            outcomes=[tokens(s, style) for s in outcomes(run.results, len(prepared.specs))],
+            banks=[_simulated(r, floors, style) for r in results.trial_runs],
+            drawn=_drawn(results),
+            outcomes=[tokens(s, style) for s in outcomes(results.trial_runs, len(prepared.specs))],
             stretches=[view_of(StretchView, s, style) for s in STRETCHES.values()],
             months=list(MONTHS),
         )
     )
+
+
+def _drawn(results: Results) -> list[str]:
+    """Banks that are drawn until others are picked: the verdict's, and one that goes otherwise."""
+    winner, runs = results.verdict.winner, [r for r in results.trial_runs if r.simulated.id != OLD]
+    chosen = next((r for r in runs if winner is not None and r.simulated.id == winner.id), None)
+    first = chosen or next(iter(runs), None)
+    if first is None:
+        return [r.simulated.id for r in results.trial_runs]
+    lead = first.simulated.battery_class.is_lead_acid
+    rest = [r for r in runs if r is not first]
+    # Another outcome tells most; else another kind of battery.
+    second = next((r for r in rest if r.dark != first.dark), None) or next(
+        (r for r in rest if r.simulated.battery_class.is_lead_acid != lead), None
+    )
+    return [r.simulated.id for r in (second, first) if r is not None]
 
 
 def _night(results: Results, month: int, days: int) -> list[tuple[float, float]]:
@@ -179,7 +197,7 @@ def flows(path: RigPath, query: BankQuery) -> Response:
     """All flows of power of one bank at every step."""
     _, _, results = evaluated_results(path.rig_id)
     run = results.simulated.trial
-    result = run.of(query.bank)
+    result = results.trial_run(query.bank)
     if result is None:
         return problems(404, Problem("", phrase("answers.trial_routes.bank_longer_part_trial")))
     traces, conditions = result.traces, run.prepared.conditions
