@@ -133,7 +133,10 @@ function choose(event: Event) {
           </dd>
         </div>
       </dl>
-      <p v-if="need && matching && (f.usable_wh.value ?? 0) >= need" class="mt-1.5 text-sm text-soft">
+      <p
+        v-if="need && matching && (f.usable_wh.value ?? 0) >= need"
+        class="mt-1.5 text-sm text-soft"
+      >
         {{ phrase('banks.bank_card.matches_need') }}
       </p>
       <button
