@@ -51,7 +51,7 @@ def test_report_prints_a_document_that_needs_nothing_else(capsys) -> None:
         and html.count("data:image/svg+xml") == 4
     )
     assert (
-        "Add 200 W of solar panels, then buy 3 × Quenby Ember 280" in html
+        "Add 200 W of solar panels, then buy 3\u00a0×\u00a0Quenby Ember 280" in html
         and "not a design certificate" in html
         and html.index("The bank alone") < html.index("Reasons for it")
     )

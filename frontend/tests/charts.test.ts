@@ -209,7 +209,7 @@ describe('the picture of a trial', () => {
     days: [{}, {}],
     step_h: 0.25,
     night: [{ begins: 20, ends: 30 }],
-    banks,
+    banks: banks.map((one) => ({ ...one, soc: [1, 0.9], volts: [13, 13], amps: [0, 0] })),
   }
   const bank = {
     ...banks[0]!,
@@ -239,6 +239,13 @@ describe('the picture of a trial', () => {
     ])
     expect(byId(option, 'one-1').data.at(-1)).toEqual([0.5, null])
     expect(byId(option, 'one-2').data[1]).toEqual([0.25, -40])
+  })
+
+  it('draws the banks that are not picked as a faint line of their charge', async () => {
+    const option = optionOf(await chart())
+    const faint = option.series.filter((s) => String(s.id).endsWith('-faint'))
+    expect(faint.map((s) => s.id)).toEqual(banks.slice(1).map((b) => `${b.id}-faint`))
+    expect(byId(option, `${banks[1]!.id}-faint`).data.at(-1)).toEqual([0.25, 90])
   })
 
   it('marks where something switches off, and only that', async () => {

@@ -17,6 +17,12 @@ const figures = (text: string) => ({
     { stop: 'need', figure: text, attention: 'caution' },
   ],
   result: [{ text: `${text}.`, key: null }],
+  worst: 'caution',
+  checks: [
+    { stop: 'banks', name: 'Fuse' },
+    { stop: 'banks', name: 'Cable' },
+    { stop: 'trial', name: '' },
+  ],
 })
 const card = (id: number, name: string, known: object | null) => ({
   id,
@@ -267,6 +273,7 @@ describe('cards', () => {
     expect(ready.text()).toContain('60 nights')
     expect(ready.attributes('aria-busy')).toBe('false')
     expect(ready.findComponent({ name: 'SeverityMark' }).props('severity')).toBe('caution')
+    expect(ready.get('[data-worst]').text()).toContain('Fuse, Cable and 1 more')
     const busy = mount(RigCard, { props: { card: card(1, 'Wren', null) as never }, global })
     expect(busy.text()).toContain('Calculating')
     expect(busy.attributes('aria-busy')).toBe('true')

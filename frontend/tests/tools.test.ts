@@ -314,6 +314,7 @@ describe('the run of a trial', () => {
   const event = (severity: string, step: number) => ({ severity, step })
   const run = (says: string, events: object[] = []) => ({
     says,
+    drawn: ['agm', 'lfp'],
     banks: [
       { id: 'agm', battery_class: 'agm', volts: Array(192).fill(12), events: [] },
       { id: 'gel', battery_class: 'gel', volts: Array(192).fill(12), events: [] },
@@ -329,7 +330,7 @@ describe('the run of a trial', () => {
     return made
   }
 
-  it('draws one lead-acid bank and one LFP, and tells of the second', async () => {
+  it('draws what the program says until a bank is picked, and tells of the last', async () => {
     const made = await asked(run('a'))
     expect(made.drawn.value).toEqual(['agm', 'lfp'])
     expect(made.focus.value).toBe('lfp')

@@ -219,7 +219,7 @@ def test_the_whole_is_said_in_the_order_of_doing(looked_at) -> None:
 def test_where_sun_is_missing_it_comes_before_any_bank(looked_at) -> None:
     results, found = looked_at("mulga")
     line = sentence_text(verdict_text.headline(results.verdict), Style())
-    assert line == "Add 200 W of solar panels, then buy 3 × Quenby Ember 280 (LFP)."
+    assert line == "Add 200 W of solar panels, then buy 3\u00a0×\u00a0Quenby Ember 280 (LFP)."
     alone = results.verdict.spreads[results.verdict.winner.id][1].number
     assert found.advised.lifetime < 0.6 * alone
     assert all("panels" in p.key for p in found.all[:3])

@@ -33,7 +33,10 @@ const id = useId()
       <a class="btn" :href="`${at}?paper=letter`" target="_blank" rel="noopener">{{
         phrase('compare.report_links.letter_paper')
       }}</a>
-      <a class="btn" :href="`${at}?paper=a4&save=true`" download>
+      <a class="btn" :href="`${at}?paper=a4&annex=true`" target="_blank" rel="noopener">{{
+        phrase('compare.report_links.with_annex')
+      }}</a>
+      <a class="btn" :href="`${at}?paper=a4&annex=true&save=true`" download>
         <FileDown :size="16" aria-hidden="true" /> {{ phrase('compare.report_links.report_file') }}
       </a>
       <a class="btn" :href="`${at}/comparison.csv`" download>{{

@@ -7,24 +7,34 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 import { Copy, Download, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { kindOf } from '@/ui/rigKinds'
+import RigPicture from './RigPicture.vue'
 
 const props = defineProps<{ card: CardView }>()
 defineEmits<{ copy: []; remove: [] }>()
 
 const kind = computed(() => kindOf(props.card.kind))
 const strip = computed(() => props.card.figures?.strip ?? [])
-const worst = computed(
-  () => ['blocking', 'caution'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
+const worst = computed(() => props.card.figures?.worst ?? '')
+/** What the mark means: the first few checks by their names, and how many more there are. */
+const MOST = 2
+const where = computed(() => {
+  const names = [
+    ...new Set((props.card.figures?.checks ?? []).map((c) => c.name || STOP_NAMES[c.stop as Stop])),
+  ]
+  const more = names.length - MOST
+  return more > 0
+    ? phrase('harbor.rig_card.and_more', { names: names.slice(0, MOST).join(', '), count: more })
+    : names.join(', ')
+})
+const figure = (stop: Stop) => strip.value.find((s) => s.stop === stop)?.figure ?? ''
+const facts = computed(() =>
+  [
+    { name: STOP_NAMES.need, says: figure('need') },
+    { name: phrase('harbor.rig_card.cost'), says: props.card.figures?.cost ?? '' },
+    { name: phrase('harbor.rig_card.outlay'), says: props.card.figures?.outlay ?? '' },
+    { name: STOP_NAMES.changeover, says: figure('changeover') },
+  ].filter((f) => f.says),
 )
-/** The pages on which the worst that is found is told. */
-const where = computed(() =>
-  strip.value
-    .filter((s) => s.attention === worst.value)
-    .map((s) => STOP_NAMES[s.stop as Stop])
-    .join(', '),
-)
-const FACTS: Stop[] = ['need', 'changeover']
-const facts = computed(() => strip.value.filter((s) => FACTS.includes(s.stop as Stop)))
 </script>
 
 <template>
@@ -37,11 +47,19 @@ const facts = computed(() => strip.value.filter((s) => FACTS.includes(s.stop as 
       :to="{ name: 'rig', params: { id: card.id, stop: 'rig' } }"
       class="flex grow flex-col rounded-t-[10px] p-5 hover:bg-wash"
     >
-      <span class="flex items-center gap-2 text-sm text-soft">
-        <component :is="kind.icon" :size="17" aria-hidden="true" />
-        {{ kind.name }}<template v-if="strip[0]"> · {{ strip[0].figure }}</template>
+      <span class="flex items-start justify-between gap-3">
+        <span class="min-w-0">
+          <span class="block text-sm text-soft"
+            >{{ kind.name }}<template v-if="strip[0]"> · {{ strip[0].figure }}</template></span
+          >
+          <h2 class="mt-1 text-2xl [overflow-wrap:anywhere]">{{ card.name }}</h2>
+        </span>
+        <RigPicture
+          :kind="card.kind"
+          :battery-class="card.figures?.battery_class ?? ''"
+          class="-mt-1 shrink-0"
+        />
       </span>
-      <h2 class="mt-1 text-2xl [overflow-wrap:anywhere]">{{ card.name }}</h2>
       <p class="mt-3 leading-snug">
         <b v-if="card.figures?.provisional" class="mr-1 text-sm text-caution" data-provisional>{{
           phrase('harbor.rig_card.provisional')
@@ -52,10 +70,10 @@ const facts = computed(() => strip.value.filter((s) => FACTS.includes(s.stop as 
       <p v-if="card.figures?.looking" class="mt-1 text-sm text-note" role="status" data-looking>
         {{ phrase('harbor.rig_card.looking') }}
       </p>
-      <dl v-if="facts.length" class="mt-auto flex flex-wrap gap-x-6 pt-4 leading-snug">
-        <div v-for="f in facts" :key="f.stop">
-          <dt class="text-sm text-soft">{{ STOP_NAMES[f.stop as Stop] }}</dt>
-          <dd class="figure">{{ f.figure }}</dd>
+      <dl v-if="facts.length" class="mt-auto grid grid-cols-2 gap-x-6 gap-y-2 pt-4 leading-snug">
+        <div v-for="f in facts" :key="f.name">
+          <dt class="text-sm text-soft">{{ f.name }}</dt>
+          <dd class="figure">{{ f.says }}</dd>
         </div>
       </dl>
       <p v-if="worst" class="mt-3 flex gap-2 leading-snug" data-worst>

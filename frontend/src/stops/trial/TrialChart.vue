@@ -5,7 +5,6 @@ import DataTable from '@/charts/DataTable.vue'
 import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
-import { useReference } from '@/stores/reference'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import VChart from 'vue-echarts'
 import '@/charts/setup'
@@ -18,7 +17,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ look: [step: number] }>()
 const { look, chemistry } = useLook()
-const reference = useReference()
 const LEFT = 54
 const RIGHT = 34
 const chart = ref<{ convertFromPixel: (f: object, p: number[]) => number[] } | null>(null)
@@ -60,7 +58,7 @@ function lines(bank: Schemas['BankRunView'], pane: number) {
     labelLayout: { moveOverlap: 'shiftY' },
     endLabel: {
       show: pane === 0,
-      formatter: number || reference.classes.get(bank.battery_class)?.code || '',
+      formatter: number || bank.code,
       color: mark.color,
       fontWeight: 700,
     },

@@ -219,7 +219,8 @@ class Bank:
     @property
     def title(self) -> str:
         """What one would ask for in a shop, safe inside a template: count, model and class."""
-        count = f"{self.units} × " if self.units > 1 else ""
+        # The count stays with its name at the end of a line.
+        count = f"{self.units}\u00a0×\u00a0" if self.units > 1 else ""
         return escaped(f"{count}{self.model.title} ({self.model.battery_class.short})")
 
     @property

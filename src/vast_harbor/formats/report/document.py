@@ -63,8 +63,10 @@ OF_COST = (
 )
 
 
-def report(results: Results, reference: Reference, style: Style, today: str, paper: str = "a4") -> str:
-    """The report of a rig.
+def report(
+    results: Results, reference: Reference, style: Style, today: str, paper: str = "a4", annex: bool = True
+) -> str:
+    """The report of a rig: the answer on two pages, and all that it rests on as an annex.
 
     Args:
         results: the plan in figures, everything run.
@@ -72,6 +74,7 @@ def report(results: Results, reference: Reference, style: Style, today: str, pap
         style: the owner's units and currency.
         today: the date on it, as its owner writes it.
         paper: ``a4`` or ``letter``.
+        annex: whether the annex is there.
 
     Returns:
         HTML with its style and pictures inside.
@@ -80,7 +83,7 @@ def report(results: Results, reference: Reference, style: Style, today: str, pap
         KeyError: no such paper.
     """
     return page_template(__file__, "report.html").render(
-        _ReportParts(results, reference, style).all(today, paper)
+        _ReportParts(results, reference, style).all(today, paper, annex)
     )
 
 
@@ -95,6 +98,15 @@ def _address(svg: str) -> str:
     # A picture knows no font of the page around it.
     svg = svg.replace(">", f"><style>{font_face(SANS)}</style>", 1)
     return f"data:image/svg+xml;base64,{base64.b64encode(svg.encode()).decode()}"
+
+
+def _drawn(title: str, svg: str) -> tuple[str, str]:
+    """A picture with its title, as the template shows it."""
+    return title, _address(svg)
+
+
+# Findings that the answer tells of: which, and how many at most; the annex has all.
+WATCHED, MOST_WATCHED = ("blocking", "caution"), 5
 
 
 class _ReportParts:
@@ -154,21 +166,17 @@ class _ReportParts:
         """The formula with the owner's numbers in it."""
         return "".join(text for text, _ in formula_parts(figure, self.style))
 
-    def all(self, today: str, paper: str) -> dict[str, Any]:
+    def all(self, today: str, paper: str, annex: bool) -> dict[str, Any]:
         """Everything that the template shows."""
+        return self._front(today, paper) | (self._annex() if annex else {"annex": False})
+
+    def _front(self, today: str, paper: str) -> dict[str, Any]:
+        """The answer."""
         results, style, verdict = self.results, self.style, self.verdict
-        symbol = currency_symbol(style.currency)
         opened = open_topics(results, self.reference)
         advice, find_out = verdict_text.advised(verdict), package_text.to_find_out(verdict)
         sold = verdict.winner.banked.bank if verdict.winner is not None else None
-        has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
-        of_day = [(phrase("report.document.day_hour_hour"), pictures.day_profile(results))] if has else []
-        of_banks = [
-            (phrase("report.document.lifetime_cost_item_values"), pictures.cost_by_item(results, symbol)),
-            (phrase("report.document.total_spent_over_years"),
-             pictures.cost_over_years(results, symbol)),
-            (phrase("report.document.usable_energy_over_years"), pictures.capacity_over_years(results)),
-        ] if has and pictures.shown(results) else []  # fmt: skip
+        has = self._has
         return {
             "paper": PAPERS[paper],
             "today": today,
@@ -182,20 +190,47 @@ class _ReportParts:
             "alone": bool(advice is not None and advice.added),
             "danger": verdict.danger,
             "reasons": [(r.side, self.says(r.says)) for r in reasons(verdict)],
-            "steps": [(s.name, self.says(s.says)) for s in steps(verdict)],
-            "outs": [(unescaped(o.compared.title), self.says(o.says), o.needs)
-                     for o in verdict.outs],
             "provisional": opened.provisional or bool(find_out),
             "asks": opened.asks.asks if opened.asks is not None else "",
             "find_out": [(one.improvement.says, self.says(one.asks),
                           self.says(one.otherwise) if one.otherwise is not None else "")
                          for one in find_out],
             "typical": sold is not None and not sold.model.own,
-            "open_topics": [(o.topic.name, STATUS[o.status], topic_text(o.topic, results, style),
-                             self._effect(o)) for o in opened.topics],
             "turns": [(self.text(t.at), self.says(t.before), self.says(t.after))
                       for t in verdict_changes(results)] if has else [],
             "flips": [self.says(f.says) for f in break_evens(results)] if has else [],
+            "cautions": list(self._cautions()),
+            "options": self._options(),
+            # With something done beside the bank, the bank alone costs otherwise: that is for the annex.
+            "cost_picture": self._spent() if advice is None or not advice.added else (),
+            "kept": style.text(self.plan.years_kept, "years"),
+            "watch": [(self.says(f.says), f.remedy) for f in self._findings()
+                      if f.severity in WATCHED][:MOST_WATCHED],
+        }  # fmt: skip
+
+    def _annex(self) -> dict[str, Any]:
+        """What the answer rests on."""
+        results, style, verdict = self.results, self.style, self.verdict
+        symbol = currency_symbol(style.currency)
+        opened = open_topics(results, self.reference)
+        has, drawn = self._has, self._has and bool(pictures.shown(results))
+        return {
+            "annex": True,
+            "spent_picture": self._spent(),
+            "shown": self._title(self.shown) if self.shown is not None else "",
+            "day_picture": _drawn(phrase("report.document.day_hour_hour"), pictures.day_profile(results))
+            if has else (),
+            "pictures": [
+                _drawn(phrase("report.document.lifetime_cost_item_values"),
+                       pictures.cost_by_item(results, symbol)),
+                _drawn(phrase("report.document.usable_energy_over_years"),
+                       pictures.capacity_over_years(results)),
+            ] if drawn else [],
+            "steps": [(s.name, self.says(s.says)) for s in steps(verdict)],
+            "outs": [(unescaped(o.compared.title), self.says(o.says), o.needs)
+                     for o in verdict.outs],
+            "open_topics": [(o.topic.name, STATUS[o.status], topic_text(o.topic, results, style),
+                             self._effect(o)) for o in opened.topics],
             "rule_verdicts": [
                 (s.name, self.says(s.headline), self.text(s.need), self.text(s.cost))
                 for s in rule_verdicts(results, self.reference)
@@ -212,7 +247,6 @@ class _ReportParts:
                   for i, f in enumerate(r.figures)])
                 for r in results.compare.rows
             ],
-            "pictures": [(title, _address(svg)) for title, svg in (*of_day, *of_banks)],
             "flows": list(self._flows()),
             "items": ITEMS,
             "extra_cost": self._extra_cost(),
@@ -223,9 +257,34 @@ class _ReportParts:
                 for f in self._findings()
             ],
             "workings": list(self._workings()),
-            "cautions": list(self._cautions()),
-            "shown": self._title(self.shown) if self.shown is not None else "",
         }  # fmt: skip
+
+    @property
+    def _has(self) -> bool:
+        """Whether there is a day and a bank to tell of."""
+        return bool(self.verdict.compared_banks) and self.results.day.bank_wh.number > 0
+
+    def _spent(self) -> tuple[str, ...]:
+        """The picture of what is spent over the years; nothing without a bank to draw."""
+        if not self._has or not pictures.shown(self.results):
+            return ()
+        symbol = currency_symbol(self.style.currency)
+        picture = pictures.cost_over_years(self.results, symbol)
+        return _drawn(phrase("report.document.total_spent_over_years"), picture)
+
+    def _options(self) -> list[tuple[str, ...]]:
+        """The steps of the ladder: name, what is done and bought, and what it comes to."""
+        packages = self.verdict.answer.packages
+        if packages is None:
+            return []
+        return [
+            (
+                package_text.STEP_NAMES[step],
+                unescaped(package_text.headline(package, self.verdict).template).rstrip("."),
+                *(self.text(package.figures[key]) for key in ("outlay", "lifetime", "served")),
+            )
+            for step, package in packages.ladder
+        ]
 
     def _title(self, compared: ComparedBank) -> str:
         bank = compared.banked.bank

@@ -3,7 +3,7 @@
 import logging
 import sqlite3
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import timedelta
 from functools import lru_cache
 from importlib.resources import files as resources
@@ -14,11 +14,15 @@ from flask import Flask, Response
 from pydantic import BaseModel, Field
 
 from vast_harbor import __version__, data, memory
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.packages import is_asked, packages_of
-from vast_harbor.core.review.bank_in_use import reminders
+from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import bank_in_use, reminders
 from vast_harbor.core.sensitivity.open_topics import open_topics
-from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.banks import BLOCKING, CAUTION
+from vast_harbor.core.stops.compare import BUY, verdict_text
+from vast_harbor.phrases import phrase
 from vast_harbor.store import cards, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
@@ -41,6 +45,13 @@ LOOK_EVERY_S, LOOK_AT, LEFT_ALONE = 5, 200, timedelta(seconds=20)
 QUIET_S = 2.0
 
 
+class CardCheckView(BaseModel):
+    """Something to look at on a stop."""
+
+    stop: str
+    name: str = Field(description="What, in a word or two; empty where the name of the stop says it")
+
+
 class CardFigures(BaseModel):
     """What of a card has to be worked out: the figures of its stops, and the result in a sentence."""
 
@@ -52,6 +63,11 @@ class CardFigures(BaseModel):
     provisional: bool = Field(
         default=False, description="Whether what is not stated could turn a result that does not say so"
     )
+    battery_class: str = Field(default="", description="Of the bank that is advised, kept or in use")
+    cost: str = Field(default="", description="What the advised bank costs a cycle, else a year")
+    outlay: str = Field(default="", description="Its up-front cost, with what is done beside it")
+    worst: str = Field(default="", description="blocking or caution; empty where nothing is to be looked at")
+    checks: list[CardCheckView] = Field(default=[], description="What is so, each once")
     due: list[str] = Field(default=[], description="Duties of its bank that are due")
     guide: str = Field(default="", description="The question of the guided start to go on with")
 
@@ -165,8 +181,13 @@ def _figures(stored: StoredRig, today: str, whole: bool) -> CardFigures:
     asked = not results.runs and is_asked(results)
     if whole and asked:
         packages_of(results, data.reference())
+    told = strip(results, rig, style, stored.log)
+    worst = next((s for s in (BLOCKING, CAUTION) if any(view.attention == s for view in told)), "")
     return CardFigures(
-        strip=strip(results, rig, style, stored.log),
+        strip=told,
+        **_answer(results, style),
+        worst=worst,
+        checks=list(_to_check(results, told, worst)),
         due=[duty.title for duty in reminders(results, stored.log)],
         result=tokens(results.runs or verdict_text.headline(results.verdict), style),
         looking=not whole
@@ -178,6 +199,44 @@ def _figures(stored: StoredRig, today: str, whole: bool) -> CardFigures:
         and open_topics(results, data.reference()).provisional,
         guide=rig.guide,
     )
+
+
+def _answer(results: Results, style: Style) -> dict[str, str]:
+    """Class and cost of what is advised; the class alone of a bank that is in and running."""
+    verdict = results.verdict
+    package, winner = verdict_text.advised(verdict), verdict.winner
+    if (in_use := bank_in_use(results)) is not None and results.runs:
+        return {"battery_class": in_use.battery_class.key}
+    if package is not None:
+        cost = package.figures["per_cycle"]
+        per = "" if cost.value is None or package.keeps else style.text(cost.value, cost.unit)
+        outlay = package.figures["outlay"]
+        return {
+            "battery_class": package.class_key, "cost": per, "outlay": style.text(outlay.value, outlay.unit)
+        }  # fmt: skip
+    if winner is None or verdict.kind != BUY:
+        return {}
+    cost = winner.cost["per_cycle"] if winner.cost["per_cycle"].value is not None else winner.cost["per_year"]
+    outlay = winner.cost["outlay"]
+    return {
+        "battery_class": winner.banked.battery_class.key,
+        "cost": style.text(cost.value, cost.unit),
+        "outlay": style.text(outlay.value, outlay.unit),
+    }
+
+
+def _to_check(results: Results, told: list[StripView], worst: str) -> Iterator[CardCheckView]:
+    """What the mark of a card means, in the order of the stops: a check of the bank by its name."""
+    winner = results.verdict.winner
+    names = {} if winner is None else {c.code: c.name for c in winner.banked.checks}
+    seen = set()
+    for stop in (view.stop for view in told if worst and view.attention == worst):
+        found = [f for f in results.plan_findings if f.stop == stop and f.severity == worst]
+        stopped = phrase("answers.cards.reading") if stop == "changeover" and worst == BLOCKING else ""
+        for name in [names.get(f.code, "") for f in found] or [stopped]:
+            if (stop, name) not in seen:
+                seen.add((stop, name))
+                yield CardCheckView(stop=stop, name=name)
 
 
 @lru_cache(maxsize=1)

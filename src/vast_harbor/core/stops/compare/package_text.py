@@ -9,7 +9,15 @@ from vast_harbor.core.improvements import JOIN, Improvement
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.bank_cautions import cautions_of_rig, undocumented
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.package import Package, Packages, figures_alone
+from vast_harbor.core.stops.compare.package import (
+    ADVISED,
+    FULL,
+    NOTHING,
+    SMALLEST,
+    Package,
+    Packages,
+    figures_alone,
+)
 from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.phrases import and_list, phrase
 
@@ -190,6 +198,15 @@ def _against(package: Package, v: Verdict) -> Sentence:
         "lfp": phrase("compare.package_text.costs_against_lfp", name=name),
     }
     return Sentence(says[family], figures | {"alone": best.figures["lifetime"]})
+
+
+# What the steps of the ladder are called.
+STEP_NAMES = {
+    NOTHING: phrase("compare.packages.nothing"),
+    SMALLEST: phrase("compare.packages.smallest"),
+    ADVISED: phrase("compare.packages.advised"),
+    FULL: phrase("compare.packages.full"),
+}
 
 
 # What a package costs, where nothing else is told of but the other family.

@@ -155,14 +155,6 @@ class PackagesView(View):
     quotes: list[QuoteAnswerView]
 
 
-STEP_NAMES = {
-    "nothing": phrase("compare.packages.nothing"),
-    "smallest": phrase("compare.packages.smallest"),
-    "advised": phrase("compare.packages.advised"),
-    "full": phrase("compare.packages.full"),
-}
-
-
 @api.get("/rigs/<int:rig_id>/compare/packages", lane=WORKED_OUT, responses={200: PackagesView})
 def packages(path: RigPath) -> Response:
     """A bank with what is done beside it: the ladder, and what more money or more nights buy."""
@@ -223,7 +215,9 @@ def _found(found: Packages, verdict: Verdict, style: Style) -> dict[str, Any]:
     """The fields that tell of the packages."""
     return {
         "packages": [_package(p, style) for p in _shown(found)],
-        "ladder": [LadderStepView(step=k, name=STEP_NAMES[k], package=p.key) for k, p in found.ladder],
+        "ladder": [
+            LadderStepView(step=k, name=package_text.STEP_NAMES[k], package=p.key) for k, p in found.ladder
+        ],
         "money": [p.key for p in found.front],
         "levels": [_level(found, share, style) for share in LEVELS],
         "families": [_family(one, style) for one in package_text.families(verdict)],

@@ -27,13 +27,14 @@ class ReportQuery(BaseModel):
 
     paper: Literal["a4", "letter"] = "a4"
     save: bool = Field(default=False, description="As a file to keep")
+    annex: bool = Field(default=False, description="With all that the answer rests on")
 
 
 @api.get("/rigs/<int:rig_id>/report", lane=WORKED_OUT, answers=HTML)
 def get_report(path: RigPath, query: ReportQuery) -> Response:
     """The report as one HTML document; the browser prints it or saves it as PDF."""
     rig, plan, results = whole_results(path.rig_id)
-    html = report(results, data.reference(), rig.style, rig.style.date(today()), query.paper)
+    html = report(results, data.reference(), rig.style, rig.style.date(today()), query.paper, query.annex)
     response = as_file(html, "text/html", plan.name, "report.html", query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
     return response

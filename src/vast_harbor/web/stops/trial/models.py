@@ -22,6 +22,7 @@ class BankRunView(View):
     id: str
     title: str
     battery_class: str
+    code: str = Field(description="Letter of its class")
     floor: float = Field(description="Its planned floor [-]")
     soc: list[float]
     volts: list[float]

@@ -183,6 +183,7 @@ def _simulated(result: SimulationResult, floors: dict[str, float], style: Style)
         id=result.simulated.id,
         title=result.title,
         battery_class=result.simulated.battery_class.key,
+        code=result.simulated.battery_class.code,
         floor=round(floors.get(result.simulated.id, 0.5), 4),
         soc=[round(float(v), 3) for v in traces.soc[0]],
         volts=[round(float(v), 2) for v in traces.volts[0]],
