@@ -193,6 +193,9 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     assert page.evaluate("performance.getEntriesByType('resource').length") == 0
     # It is set in the fonts that it brings.
     assert page.evaluate("[...document.fonts].filter((one) => one.status === 'loaded').length") == 2
+    # The answer is on two pages; the annex has the rest.
+    assert len(pypdf.PdfReader(io.BytesIO(page.pdf(prefer_css_page_size=True))).pages) == 2
+    page.goto(f"/api/rigs/{rig[1]}/report?paper={paper}&annex=true", timeout=3 * PATIENCE_MS)
     printed = pypdf.PdfReader(io.BytesIO(page.pdf(prefer_css_page_size=True)))
     box = printed.pages[0].mediabox
     assert (round(float(box.width)), round(float(box.height))) == pytest.approx(size, abs=1)

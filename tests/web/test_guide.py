@@ -79,7 +79,7 @@ def test_what_is_open_is_told_and_a_question_left_is_kept(client, rig) -> None:
     card = client.get(f"/api/rigs/{view['id']}/card").get_json()
     # The line says so itself, or the card does beside it; never both.
     assert card["provisional"] != card["result"][0]["text"].startswith("For now") and card["guide"] == "old"
-    report = client.get(f"/api/rigs/{view['id']}/report?paper=a4").get_data(as_text=True)
+    report = client.get(f"/api/rigs/{view['id']}/report?paper=a4&annex=true").get_data(as_text=True)
     assert "What we assumed" in report and "typical of their kind" in report
 
 

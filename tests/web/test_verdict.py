@@ -87,7 +87,7 @@ def test_a_verdict_without_candidates_or_nights_is_an_answer_too(client, rig) ->
     assert view["compare"]["verdict"]["kind"] == "hook_up"
     for required in ("doubt", "turns", "when"):
         assert client.get(f"/api/rigs/{view['id']}/compare/{required}").status_code == 200
-    report = client.get(f"/api/rigs/{view['id']}/report")
+    report = client.get(f"/api/rigs/{view['id']}/report?annex=true")
     html = report.get_data(as_text=True)
     # Of the pictures only the day's: there is no bank to draw.
     assert report.status_code == 200 and "Spend nothing" in html

@@ -13,6 +13,7 @@ from vast_harbor.core.figures.currency import currency_symbol
 from vast_harbor.core.figures.display import Style, group
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, unescaped
+from vast_harbor.core.installation.lifting import HOIST_KG, TWO_KG
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.source_remedies import name_of
@@ -405,4 +406,6 @@ class _ReportParts:
         if mains is not None:
             yield phrase("report.document.leave_mains_inverter_output", name_of=name_of(mains))
         yield (phrase("report.document.charge_battery_swollen_flooded"))
-        yield phrase("report.document.lift_anything_over_25")
+        yield phrase(
+            "report.document.lift", two=self.style.text(TWO_KG, "kg"), hoist=self.style.text(HOIST_KG, "kg")
+        )
