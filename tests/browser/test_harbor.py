@@ -140,7 +140,7 @@ def test_all_rigs_go_into_one_file_and_come_back_and_deleted_ones_too(page: Page
 def test_a_card_says_in_words_where_there_is_something_to_put_right(page: Page, demo) -> None:
     name = demo("tern-rock", "rig")
     page.goto("/")
-    expect(card(page, name)).to_contain_text("Put right first: Changeover")
+    expect(card(page, name)).to_contain_text("Put right first: a reading of the changeover")
 
 
 def test_deleting_a_rig_can_be_undone(page: Page, demo) -> None:

@@ -33,7 +33,7 @@ AXED = sampled(
 FIELDS = """[...document.querySelectorAll('[data-path], [data-help]')].map((field) =>
   field.dataset.path ?? field.dataset.help)"""
 THEMES = ("day", "night")
-RULES = {"day": "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']", "night": "['color-contrast']"}
+RULES = {"day": "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']", "night": "['color-contrast']"}
 # Of its best practices those that somebody who listens to a page finds the way by.
 GUIDES = {
     "region": {"enabled": True},

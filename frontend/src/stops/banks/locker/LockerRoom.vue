@@ -114,10 +114,10 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
 
 <template>
   <section>
-    <h3 class="text-lg">
+    <h2 class="text-lg">
       {{ name || phrase('banks.locker_room.locker') }}
       <span class="font-sans text-base font-normal text-soft">{{ room.text }}</span>
-    </h3>
+    </h2>
     <div class="mt-2 grid gap-5 lg:grid-cols-2">
       <figure class="min-w-0">
         <figcaption class="eyebrow mb-1">{{ phrase('banks.locker_room.above') }}</figcaption>
