@@ -201,4 +201,4 @@ def test_a_rig_with_its_log_and_pictures_goes_out_and_comes_in_again(page: Page,
     (tmp_path / "no.zip").write_bytes(b"PK, but no ZIP")
     page.goto("/")
     page.locator("input[type=file]").first.set_input_files(tmp_path / "no.zip")
-    expect(page.get_by_text("This is no ZIP file of a rig")).to_be_visible()
+    expect(page.get_by_text("This is not a ZIP file of a rig")).to_be_visible()

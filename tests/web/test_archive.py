@@ -143,7 +143,7 @@ BAD = {
     "bomb": (bomb, "would unfold to"),
     "half": (broken, "damaged"),
     "lying": (lying, "damaged"),
-    "no zip": (lambda b: b"hello", "no ZIP file of a rig"),
+    "no zip": (lambda b: b"hello", "not a ZIP file of a rig"),
     "no rig": (lambda b: put(b, "rig.json", None), "“rig.json” is missing"),
     "no readings": (lambda b: put(b, "readings/0.csv", None), "“readings/0.csv” is missing"),
     "not named": (lambda b: put(b, "pictures/other.jpg", jpeg(5)), "“pictures/other.jpg” is missing"),

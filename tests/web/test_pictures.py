@@ -68,9 +68,9 @@ def test_it_is_kept_once_removed_and_brought_back(client, rig) -> None:
 @pytest.mark.parametrize(
     ("data", "status", "says"),
     [
-        (b"", 422, "no picture that can be read"),
-        (b"GIF89a" + b"\0" * 50, 422, "no picture that can be read"),
-        (b"<svg onload='alert(1)'/>", 422, "no picture that can be read"),
+        (b"", 422, "This picture cannot be read"),
+        (b"GIF89a" + b"\0" * 50, 422, "This picture cannot be read"),
+        (b"<svg onload='alert(1)'/>", 422, "This picture cannot be read"),
         (lambda: photo()[:3000], 422, "damaged or cut off"),
         (lambda: photo("PNG", (6000, 4300)), 422, "25 million points"),
         (b"x" * 8_100_000, 413, "8 MB; at most 8 MB"),
