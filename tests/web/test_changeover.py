@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 from itertools import pairwise
 
 import pytest
@@ -266,3 +267,14 @@ def test_a_check_whose_remedy_is_priced_in_is_a_care_on_the_card_too(client) -> 
     assert check["verdict"] == "caution" and check["remedy"].startswith(
         "Counted in its price: Buy an external BMS"
     )
+
+
+def test_owners_of_the_us_read_no_metric_measure(client, rig) -> None:
+    view = rig()
+    told = patch(client, view, put("/rig/units", "us"), stop="changeover").get_json()["changeover"]
+    texts = [text for q in told["questions"] for text in (q["how"], q["says"])]
+    texts += [text for g in told["gates"] for s in g["steps"] for text in (s["title"], s["why"], s["how"])]
+    texts += [line["reason"] for line in told["lines"]]
+    metric = re.compile(r"\d (mm|cm|m|kg|cm²|l|°C)(?!\w)")
+    assert [text for text in texts if metric.search(text)] == []
+    assert any(" in" in text for text in texts) and any(" lb" in text for text in texts)

@@ -158,3 +158,16 @@ def test_every_region_keeps_the_digits(locale) -> None:
     plain, here = (Style(locale=x).text(12345.678, "money", exact=True) for x in ("", locale))
     assert re.sub(r"\D", "", plain) == re.sub(r"\D", "", here)
     assert Style(locale=locale).text(2.5, "nights").startswith("2")
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("They take 1\u202f150 × 305 mm of floor.", "They take 45.3 × 12 in of floor."),
+        ("One battery weighs 47 kg. Lift it.", "One battery weighs 104 lb. Lift it."),
+        ("Leave 50 mm (2 in) in front.", "Leave 2 in in front."),
+        ("A cable of 50 mm² (AWG 1/0), 30 cm² free", "A cable of 50 mm² (AWG 1/0), 4.7 sq in free"),
+    ],
+)
+def test_measures_inside_of_a_text_are_told_in_the_owners_units(text: str, told: str) -> None:
+    assert US.in_units(text) == told and EURO.in_units(text) == text

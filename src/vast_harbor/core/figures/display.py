@@ -1,5 +1,6 @@
 """Figures as a person would write them: rounded, in the owner's units and currency."""
 
+import re
 from dataclasses import dataclass
 from functools import lru_cache
 from math import floor, isfinite, log10
@@ -117,6 +118,14 @@ def trim(text: str) -> str:
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 
+# Numbers before one of the units that are told otherwise in the US, with what stands behind it in brackets.
+_NUMBER = re.compile(rf"\d[\d{THIN}]*(?:\.\d+)?")
+_MEASURES = re.compile(
+    rf"(?<![\w.])({_NUMBER.pattern}(?:(?: × | to |, ){_NUMBER.pattern})*) (mm|kg|cm²)(?!\w)"
+    r"(?: \((\d[^)]*(?:in|lb|sq in))\))?"
+)
+
+
 @dataclass(frozen=True, slots=True)
 class Style:
     """How one owner wants figures written.
@@ -145,6 +154,23 @@ class Style:
     def dated(self, text: str) -> str:
         """A text with every ISO date in it as its owner writes it."""
         return ISO_DATE.sub(lambda found: self.date(found[0]), text)
+
+    def in_units(self, text: str) -> str:
+        """A text with the lengths, weights and areas in it in the owner's units: ``25 mm``, ``300 × 200 mm``,
+        ``47 kg``. What stands in both is told in the owner's alone."""
+        return _MEASURES.sub(self._measured, text) if self.system == "us" else text
+
+    def _measured(self, found: re.Match[str]) -> str:
+        numbers, unit, other = found[1], found[2], found[3]
+        if other is not None:
+            return other
+        digits = 0 if unit == "kg" else 1
+
+        def told(one: re.Match[str]) -> str:
+            value = units.to_display(float(one[0].replace(THIN, "")), unit, "us")[0]
+            return trim(f"{value:.{digits}f}")
+
+        return f"{_NUMBER.sub(told, numbers)} {units.US_UNITS[unit].us}"
 
     def meter_volts(self, value: float) -> str:
         """Volts as a meter shows them, to a hundredth."""

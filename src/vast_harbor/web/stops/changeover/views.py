@@ -104,7 +104,10 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         own_hands=_labour(work, OWN_HANDS, style),
         workshop=_labour(work, WORKSHOP, style),
         questions=[
-            view_of(QuestionView, q, style, says=style.dated(q.says), done=q.tick.done)
+            view_of(
+                QuestionView, q, style, how=style.in_units(q.how), says=style.in_units(style.dated(q.says)),
+                done=q.tick.done,
+            )
             for q in made.questions
         ],
         lines=[_line(one, work, style) for one in made.shopping.lines],
@@ -162,6 +165,7 @@ def _line(line: Line, work: Work, style: Style) -> LineView:
         price_path=line.price_path or f"{noted}/quoted/{line.key}",
         paid_path=f"{noted}/paid/{line.key}",
         have=line.purchase.have,
+        reason=style.in_units(line.reason),
     )
 
 
@@ -192,6 +196,9 @@ def _step(step: Step, work: Work, style: Style) -> WorkStepView:
         WorkStepView,
         step,
         style,
+        title=style.in_units(step.title),
+        why=style.in_units(step.why),
+        how=style.in_units(step.how),
         minutes=round(step.minutes),
         cautions=[
             texts[c] if c != "heavy" or step.people < 3 else phrase("answers.changeover_views.hoist")
