@@ -36,10 +36,10 @@ def test_cost_wear_and_warranty_follow_what_is_logged(client, rig) -> None:
     assert label.status_code == 200
     after = client.get(f"{rig}/log/so-far").get_json()
     assert {r["key"] for r in after["wear"]} >= {"life", "energy", "full_cycles", "wear", "short", "low"}
-    # Its charges are carried through, and it was full on most days: its monitor is not doubted.
+    # Its charges are completed, and it was full on most days: its monitor is not doubted.
     short = next(r["now"] for r in after["wear"] if r["key"] == "short")
     assert short == "6 of 14"
-    assert "carried through" in after["charging_says"][0] and len(after["charging_says"]) == 1
+    assert "completed" in after["charging_says"][0] and len(after["charging_says"]) == 1
     still = {r["key"] for r in after["warranty"]["record"] if not r["there"]}
     assert missing - still == {"tested", "pictures"}
     spent = [next(r["now"] for r in v["money"] if r["key"] == "all") for v in (before, after)]
