@@ -162,7 +162,7 @@ class Style:
 
     def _measured(self, found: re.Match[str]) -> str:
         numbers, unit, other = found[1], found[2], found[3]
-        if other is not None:
+        if other is not None and _NUMBER.fullmatch(numbers):
             return other
         digits = 0 if unit == "kg" else 1
 

@@ -108,6 +108,11 @@ def _drawn(title: str, svg: str) -> tuple[str, str]:
 
 # Findings that the answer tells of: which, and how many at most; the annex has all.
 WATCHED, MOST_WATCHED = ("blocking", "caution"), 5
+# Of these the ones that can burn, gas or harm the bank come first.
+HAZARDS = {
+    "short_circuit", "fuse", "string_fuses", "cable_load", "ventilation", "living_space", "external_bms",
+    "cold_charge", "hot_charge", "source_high_volts",
+}  # fmt: skip
 
 
 class _ReportParts:
@@ -205,8 +210,7 @@ class _ReportParts:
             # With something done beside the bank, the bank alone costs otherwise: that is for the annex.
             "cost_picture": self._spent() if advice is None or not advice.added else (),
             "kept": style.text(self.plan.years_kept, "years"),
-            "watch": [(self.says(f.says), f.remedy) for f in self._findings()
-                      if f.severity in WATCHED][:MOST_WATCHED],
+            "watch": [(self.says(f.says), f.remedy) for f in self._watched()],
         }  # fmt: skip
 
     def _annex(self) -> dict[str, Any]:
@@ -265,6 +269,12 @@ class _ReportParts:
         """Whether there is a day and a bank to tell of."""
         return bool(self.verdict.compared_banks) and self.results.day.bank_wh.number > 0
 
+    def _watched(self) -> list[Finding]:
+        """What stands against the advised bank, found or added: first what rules it out or does harm."""
+        found = [f for f in self._findings() if f.severity in WATCHED and f.subject]
+        found.sort(key=lambda f: (WATCHED.index(f.severity), f.code not in HAZARDS))
+        return found[:MOST_WATCHED]
+
     def _spent(self) -> tuple[str, ...]:
         """The picture of what is spent over the years; nothing without a bank to draw."""
         if not self._has or not pictures.shown(self.results):
@@ -299,7 +309,7 @@ class _ReportParts:
         """Those of the rig and of the bank that is shown; why others are out is told before."""
         others = {c.id for c in self.verdict.compared_banks if c is not self.shown}
         others |= {c.candidate.id for c in self.results.banks.candidates if c.bank is None}
-        return [f for f in self.results.findings if f.subject not in others]
+        return [f for f in self.results.plan_findings if f.subject not in others]
 
     def _shares(self) -> list[tuple[str, ...]]:
         v = self.verdict

@@ -42,7 +42,9 @@ def in_brief(v: Verdict) -> str:
     advice = advised(v)
     if advice is not None and advice.keeps:
         return phrase("compare.verdict_text.brief_keep")
-    bank = v.winner if advice is None else advice.compared
+    if advice is None and v.without is not None:
+        return phrase("compare.verdict_text.brief_without")
+    bank = advice.compared if advice is not None else v.winner if v.kind == BUY else None
     if bank is not None:
         return phrase("compare.verdict_text.brief_bank", kind=bank.banked.battery_class.short.split()[0])
     words = {
@@ -312,9 +314,6 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         yield Sentence(phrase("compare.verdict_text.nothing_else_catalogue_suitable"))
         return
     name, total = next_one.title, {"b": next_one.cost["lifetime"]}
-    if (other := _other_at_its_best(v, winner, next_one)) is not None:
-        name = phrase("compare.verdict_text.at_its_best", title=other.compared.title)
-        total = {"b": other.figures["lifetime"]}
     if why == "only":
         out = next((o for o in v.outs if o.compared is next_one), None)
         if out is None:
@@ -325,6 +324,9 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         )
         yield Sentence(says, dict(out.says.figures) | total)
         return
+    if (other := _other_at_its_best(v, winner, next_one)) is not None:
+        name = phrase("compare.verdict_text.at_its_best", title=other.compared.title)
+        total = {"b": other.figures["lifetime"]}
     if why == "money":
         share = v.shares[winner.id]
         kind, clear = winner.banked.battery_class.short, v.assumptions.value("verdict_clear")
