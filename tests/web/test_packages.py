@@ -81,6 +81,12 @@ def test_one_bank_has_one_cost_beside_the_verdict(client, name) -> None:
     assert found["strip"] == f"{kind} bank"
 
 
+def test_the_answer_on_paper_names_what_can_burn_with_a_bank_that_was_found(client) -> None:
+    made = client.post("/api/rigs/demo", json={"name": "kittiwake"}).get_json()["rigs"][0]
+    told = client.get(f"/api/rigs/{made['id']}/report").text
+    assert "The cable would burn before the fuse blows" in told and "releases hydrogen" in told
+
+
 def test_what_is_not_possible_is_not_proposed_until_it_is_allowed_again(client, tern_rock) -> None:
     (one,) = packages_of(client, tern_rock)["find_out"]
     assert one["key"] == "indoors" and one["stop"] == "rig" and text(one["otherwise"])
